@@ -1,0 +1,4 @@
+import { View } from 'react-native';
+export default function Screen() {
+  return <View />;
+}

@@ -1,0 +1,38 @@
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { explain } from '../src/core/piece/explain';
+import { parseRecipe } from '../src/core/piece/recipe';
+import { pieceSchema } from '../src/core/piece/schema';
+import { materialById } from '../src/core/materials';
+import { readBytes, Refused } from './files';
+
+/** Validates a recipe or a piece, and that what it names is there. */
+export async function check(file: string | undefined): Promise<void> {
+  if (!file) throw new Refused('check needs a file.');
+  const text = (await readBytes(file)).toString('utf8');
+  let isPiece = false;
+  try {
+    isPiece = 'photo' in (JSON.parse(text) as object);
+  } catch {
+    throw new Refused(`${path.basename(file)} does not hold JSON.`);
+  }
+  const kind = isPiece ? 'piece' : 'recipe';
+  const coats = isPiece ? readPiece(text) : parseRecipe(text).coats;
+  for (const coat of coats) {
+    const source = coat.source as { kind: string; id?: string; file?: string; params?: Record<string, unknown> };
+    if (source.kind === 'material') {
+      const params = materialById(source.id ?? '').params.strict().safeParse(source.params ?? {});
+      if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`));
+    }
+    if (source.kind === 'picture' && !isPiece && !existsSync(path.resolve(path.dirname(file), source.file ?? ''))) {
+      throw new Refused(`The recipe names a picture "${source.file}" that does not lie beside it.`);
+    }
+  }
+  console.log(`${path.basename(file)} is a valid ${kind} with ${coats.length} ${coats.length === 1 ? 'coat' : 'coats'}.`);
+}
+
+function readPiece(text: string) {
+  const result = pieceSchema.safeParse(JSON.parse(text));
+  if (!result.success) throw new Refused(explain(result.error, 'piece'));
+  return result.data.coats;
+}

@@ -1,0 +1,36 @@
+import path from 'node:path';
+import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
+import { nodeEngine } from '../src/engine/node';
+import { checkOutputName, decodeFile, readBytes, Refused, writePicture } from './files';
+
+interface RenderArguments {
+  photo?: string;
+  recipe?: string;
+  out?: string;
+  scale?: string;
+}
+
+/** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */
+export async function render({ photo, recipe, out, scale: scaleText = '1' }: RenderArguments): Promise<void> {
+  if (!photo || !recipe || !out) throw new Refused('render needs --photo, --recipe and --out.');
+  const scale = Number(scaleText);
+  if (!(scale > 0 && scale <= 1)) throw new Refused(`--scale is over 0 and up to 1, not ${scaleText}.`);
+  checkOutputName(out);
+  const look = parseRecipe((await readBytes(recipe)).toString('utf8'));
+  let next = 0;
+  const coats = coatsOf(look, () => `c${++next}`);
+  const engine = await nodeEngine({
+    decode: (key) => decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes)),
+    // At full size nothing but materials is ever drawn smaller.
+    levels: scale === 1 ? 1 : undefined,
+  });
+  const { width: pw, height: ph } = await engine.photo({ key: 'photo' });
+  const width = Math.max(1, Math.round(pw * scale));
+  const height = Math.max(1, Math.round(ph * scale));
+  const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
+  await engine.draw(
+    { piece: { coats, strength: look.strength, photo: ref }, region: { x: 0, y: 0, width, height }, scale, tile: 256 },
+    (pixels) => writePicture(out, pixels, width, height),
+  );
+  engine.pool.close();
+}

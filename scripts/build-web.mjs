@@ -1,0 +1,30 @@
+// The page: kernels, the worker bundle, the demo's data, then Expo's static export into dist/.
+import { build as esbuild } from 'esbuild';
+import { execFileSync } from 'node:child_process';
+import { cpSync, mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { buildKernels } from './kernels.mjs';
+import { root } from './run-ts.mjs';
+
+export async function buildPublic() {
+  buildKernels();
+  await esbuild({
+    entryPoints: [path.join(root, 'src/engine/browser.worker.ts')],
+    outfile: path.join(root, 'public/engine.worker.js'),
+    bundle: true,
+    format: 'esm',
+    target: 'es2022',
+    minify: true,
+    logLevel: 'warning',
+  });
+  mkdirSync(path.join(root, 'public/demo'), { recursive: true });
+  cpSync(path.join(root, 'demo/photos'), path.join(root, 'public/demo/photos'), { recursive: true });
+  cpSync(path.join(root, 'demo/pieces'), path.join(root, 'public/demo/pieces'), { recursive: true });
+}
+
+export const expoEnvironment = { ...process.env, EXPO_NO_TELEMETRY: '1', EXPO_OFFLINE: '1', CI: '1' };
+
+export function exportPage() {
+  const expo = path.join(root, 'node_modules/expo/bin/cli');
+  execFileSync(process.execPath, [expo, 'export', '--platform', 'web'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: expoEnvironment });
+}

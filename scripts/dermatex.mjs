@@ -1,0 +1,12 @@
+// The command line: builds what it needs, then runs it.
+import { spawnSync } from 'node:child_process';
+import { ensureInstalled } from './install.mjs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+ensureInstalled();
+const { buildNode } = await import('./build-node.mjs');
+const main = await buildNode();
+const { status } = spawnSync(process.execPath, ['--enable-source-maps', main, ...process.argv.slice(2)], { stdio: 'inherit', env: { ...process.env, DERMATEX_ROOT: root } });
+process.exit(status ?? 1);

@@ -1,0 +1,33 @@
+// Installs the packages of the lockfile when they are missing or older than it.
+import { execFileSync } from 'node:child_process';
+import { existsSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+
+export function ensureInstalled() {
+  const mark = path.join(root, 'node_modules/.package-lock.json');
+  const lock = path.join(root, 'package-lock.json');
+  if (existsSync(mark) && statSync(mark).mtimeMs >= statSync(lock).mtimeMs - 1000) return;
+  console.error('Installing packages …');
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+}
+
+/** Debian's Chromium: installed where this may be done, else one line says what to install. Returns its path. */
+export function ensureChromium() {
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].filter(Boolean);
+  const find = () => known.find((f) => existsSync(f));
+  if (find()) return find();
+  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    console.error('Installing Chromium …');
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    execFileSync('apt-get', ['update', '-qq'], { stdio: 'ignore', env });
+    execFileSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'ignore', env });
+  }
+  if (!find()) {
+    console.error('The browser tests need Chromium: install Debian’s package "chromium" or set CHROMIUM to its path.');
+    process.exit(1);
+  }
+  return find();
+}

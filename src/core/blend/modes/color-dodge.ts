@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "color-dodge". */
+export default defineMode({
+  id: 'color-dodge',
+  label: 'Colour dodge',
+  group: 'lighten',
+  kernel: 6,
+  triedFirst: false,
+  help: 'Burns lights out towards white.',
+});

@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "difference". */
+export default defineMode({
+  id: 'difference',
+  label: 'Difference',
+  group: 'compare',
+  kernel: 10,
+  triedFirst: false,
+  help: 'Shows how far the two are apart.',
+});

@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "hard-light". */
+export default defineMode({
+  id: 'hard-light',
+  label: 'Hard light',
+  group: 'contrast',
+  kernel: 8,
+  triedFirst: true,
+  help: 'As overlay, but led by the coat: texture stands up hard.',
+});

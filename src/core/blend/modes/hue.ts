@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "hue". */
+export default defineMode({
+  id: 'hue',
+  label: 'Hue',
+  group: 'colour',
+  kernel: 12,
+  triedFirst: false,
+  help: 'Takes the hue of the coat only.',
+});

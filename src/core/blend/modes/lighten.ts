@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "lighten". */
+export default defineMode({
+  id: 'lighten',
+  label: 'Lighten',
+  group: 'lighten',
+  kernel: 5,
+  triedFirst: true,
+  help: 'Keeps whichever is lighter, channel by channel.',
+});

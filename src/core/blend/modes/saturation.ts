@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** W3C Compositing and Blending Level 1, blend mode "saturation". */
+export default defineMode({
+  id: 'saturation',
+  label: 'Saturation',
+  group: 'colour',
+  kernel: 13,
+  triedFirst: false,
+  help: 'Takes the saturation of the coat only.',
+});

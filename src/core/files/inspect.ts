@@ -1,0 +1,96 @@
+import { imageSize } from 'image-size';
+
+export interface Inspected {
+  type: 'image/png' | 'image/jpeg' | 'image/webp';
+  /** After Exif orientation. */
+  width: number;
+  height: number;
+}
+
+/** A file that Dermatex will not take; the message is one sentence for a person. */
+export class BadFile extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = 'BadFile';
+  }
+}
+
+export const MEGAPIXELS = 50;
+const LONGEST = 30000;
+
+const RAW_ENDINGS = /\.(3fr|ari|arw|bay|cap|cr2|cr3|crw|dcr|dng|erf|fff|gpr|iiq|k25|kdc|mef|mos|mrw|nef|nrw|orf|pef|raf|raw|rw2|rwl|sr2|srf|srw|x3f)$/i;
+
+const ascii = (bytes: Uint8Array, at: number, n: number) => String.fromCharCode(...bytes.subarray(at, at + n));
+
+/**
+ * Looks at a file's header before anything is decoded: kind, size, and whether it is all there.
+ * @throws BadFile with one clear sentence.
+ */
+export function inspect(bytes: Uint8Array, name: string): Inspected {
+  const called = `“${name}”`;
+  if (bytes.length === 0) throw new BadFile(`${called} is empty; choose another file.`);
+  if (looksRaw(bytes, name)) throw new BadFile(`${called} is a camera’s raw file; develop it to PNG, JPEG or WebP first and open that.`);
+  const type = kindOf(bytes);
+  if (!type) throw new BadFile(`${called} is not a PNG, JPEG or WebP picture; choose one of those.`);
+  if (!complete(bytes, type)) throw new BadFile(`${called} is cut short: its end is missing; copy it again from where it came.`);
+  let size: { width?: number; height?: number; orientation?: number };
+  try {
+    size = imageSize(bytes);
+  } catch {
+    throw new BadFile(`${called} cannot be read: its header is damaged; copy it again from where it came.`);
+  }
+  const turned = (size.orientation ?? 1) >= 5;
+  const width = (turned ? size.height : size.width) ?? 0;
+  const height = (turned ? size.width : size.height) ?? 0;
+  if (!(width > 0 && height > 0)) throw new BadFile(`${called} says it has no size (${width} × ${height}); choose another file.`);
+  if (Math.max(width, height) > LONGEST || width * height > MEGAPIXELS * 1e6) {
+    const mega = ((width * height) / 1e6).toFixed(0);
+    throw new BadFile(`${called} says it is ${width} × ${height} (${mega} megapixels); pictures of up to ${MEGAPIXELS} megapixels can be opened.`);
+  }
+  return { type, width, height };
+}
+
+function kindOf(b: Uint8Array): Inspected['type'] | null {
+  if (b[0] === 0x89 && ascii(b, 1, 3) === 'PNG' && b[4] === 13 && b[5] === 10 && b[6] === 26 && b[7] === 10) return 'image/png';
+  if (b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff) return 'image/jpeg';
+  if (ascii(b, 0, 4) === 'RIFF' && ascii(b, 8, 4) === 'WEBP') return 'image/webp';
+  return null;
+}
+
+function looksRaw(b: Uint8Array, name: string): boolean {
+  if (RAW_ENDINGS.test(name)) return true;
+  // Raw files under another name: makers' own signatures (the TIFF-based ones are told by their endings).
+  return ascii(b, 4, 7) === 'ftypcrx' || ascii(b, 0, 4) === 'FOVb' || ascii(b, 0, 4) === 'IIU\0' || ascii(b, 0, 4) === 'IIRO' || ascii(b, 0, 3) === '\0MR' || /^FUJI.{4}CCD-RAW/.test(ascii(b, 0, 15));
+}
+
+const be32 = (b: Uint8Array, at: number) => ((b[at] << 24) | (b[at + 1] << 16) | (b[at + 2] << 8) | b[at + 3]) >>> 0;
+const le32 = (b: Uint8Array, at: number) => (b[at] | (b[at + 1] << 8) | (b[at + 2] << 16) | (b[at + 3] << 24)) >>> 0;
+
+function complete(b: Uint8Array, type: Inspected['type']): boolean {
+  if (type === 'image/webp') return b.length >= 8 + le32(b, 4);
+  if (type === 'image/png') {
+    // Walk the chunks (PNG 3rd ed., §5) to IEND.
+    for (let at = 8; at + 12 <= b.length; ) {
+      const length = be32(b, at);
+      if (at + 12 + length > b.length) return false;
+      if (ascii(b, at + 4, 4) === 'IEND') return true;
+      at += 12 + length;
+    }
+    return false;
+  }
+  // JPEG (ITU-T T.81, annex B): segments to the first scan, then entropy-coded data to EOI.
+  let at = 2;
+  while (at + 4 <= b.length) {
+    if (b[at] !== 0xff) return false;
+    const marker = b[at + 1];
+    if (marker === 0xff) {
+      at++;
+      continue;
+    }
+    if (marker === 0xd9) return true;
+    if (marker === 0xda) break;
+    at += 2 + ((b[at + 2] << 8) | b[at + 3]);
+  }
+  for (; at + 1 < b.length; at++) if (b[at] === 0xff && b[at + 1] === 0xd9) return true;
+  return false;
+}

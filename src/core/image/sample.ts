@@ -1,0 +1,56 @@
+import type { Machine } from './machine';
+import { levelSize, type Picture } from './picture';
+import type { Tile } from './tile';
+
+/** Maps tile pixel coordinates to a picture's own: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+export interface Affine {
+  a: number;
+  b: number;
+  c: number;
+  d: number;
+  e: number;
+  f: number;
+}
+
+export type Edge = 'clear' | 'wrap' | 'extend';
+const edges: Record<Edge, number> = { clear: 0, wrap: 1, extend: 2 };
+
+/**
+ * Fills a tile with the picture reduced by `scale` (target pixels to a picture pixel). Reductions are area means over the exact
+ * footprint, so that a reduced picture is the same whichever way it is cut into tiles; enlargements are bilinear.
+ */
+export function samplePhoto({ kernels }: Machine, picture: Picture, scale: number, tile: Tile): void {
+  if (scale > 1) {
+    sampleLevel(kernels, picture, 0, { a: 1 / scale, b: 0, c: 0, d: 1 / scale, e: tile.x / scale, f: tile.y / scale }, 'extend', tile, 1);
+    return;
+  }
+  let level = 0;
+  let ratio = 1 / scale;
+  while (ratio >= 2 && level + 1 < picture.levels.length) {
+    ratio /= 2;
+    level++;
+  }
+  const [w, h] = levelSize(picture, level);
+  kernels.sampleArea(picture.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, tile.x, tile.y, ratio);
+}
+
+/** Samples under an affine map, from the two mip levels that match the map's reduction. `map` is in whole-piece pixels. */
+export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine, edge: Edge, tile: Tile): void {
+  const placed = { ...map, e: map.e + map.a * tile.x + map.c * tile.y, f: map.f + map.b * tile.x + map.d * tile.y };
+  const reduction = Math.max(Math.hypot(map.a, map.b), Math.hypot(map.c, map.d));
+  // A little sharper than the strict choice: the area mean of a level already softens.
+  const wanted = Math.max(0, Math.min(picture.levels.length - 1, Math.log2(reduction) - 0.25));
+  const level = Math.floor(wanted);
+  const mix = wanted - level;
+  sampleLevel(kernels, picture, level, placed, edge, tile, 1);
+  if (mix > 0.01 && level + 1 < picture.levels.length) sampleLevel(kernels, picture, level + 1, placed, edge, tile, mix);
+}
+
+function sampleLevel(kernels: Machine['kernels'], picture: Picture, level: number, map: Affine, edge: Edge, tile: Tile, mix: number) {
+  const k = 1 / (1 << level);
+  const [w, h] = levelSize(picture, level);
+  kernels.sampleAffine(
+    picture.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height,
+    map.a * k, map.b * k, map.c * k, map.d * k, map.e * k, map.f * k, edges[edge], mix,
+  ); // prettier-ignore
+}

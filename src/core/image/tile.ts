@@ -1,0 +1,67 @@
+import type { Machine } from './machine';
+
+/** A rectangle in whole pixels of the piece at some scale. */
+export interface Region {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+export const grow = (r: Region, by: number): Region => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
+
+/** Planar f32 r, g, b, a of a region, not premultiplied, 0..1, in kernel memory. */
+export interface Tile extends Region {
+  ptr: number;
+  /** Bytes from one plane to the next. */
+  stride: number;
+  /** Values a plane, padded to a multiple of 8. */
+  count: number;
+}
+
+export const padded = (width: number, height: number) => Math.ceil((width * height) / 8) * 8;
+
+/** Bump allocator over a worker's own stretch of memory; everything is given back at once after a tile. */
+export class Scratch {
+  private next: number;
+
+  constructor(
+    readonly machine: Machine,
+    private readonly start: number,
+    readonly end: number,
+  ) {
+    this.next = start;
+  }
+
+  reset(): void {
+    this.next = this.start;
+  }
+
+  /** Where the allocator stands; hand it to `release` to free all that was taken since. */
+  mark(): number {
+    return this.next;
+  }
+
+  release(mark: number): void {
+    this.next = mark;
+  }
+
+  /** @throws RangeError when a tile with its halo does not fit; callers choose smaller tiles. */
+  take(bytes: number): number {
+    const at = this.next;
+    this.next = at + Math.ceil(bytes / 16) * 16;
+    if (this.next > this.end) throw new RangeError('A tile needs more scratch memory than a worker has.');
+    return at;
+  }
+
+  plane(count: number, value?: number): number {
+    const at = this.take(count * 4);
+    if (value !== undefined) this.machine.kernels.fill(at, count, value);
+    return at;
+  }
+
+  tile(region: Region): Tile {
+    const count = padded(region.width, region.height);
+    return { ...region, ptr: this.take(count * 16), stride: count * 4, count };
+  }
+}

@@ -1,0 +1,81 @@
+import type { Machine } from '../image/machine';
+import type { Field } from './field';
+import type { Material, Paint } from './material';
+import { Sheet } from './sheet';
+
+/** Planes a generator may hold at once, its own and the finishing ones. */
+const PLANES = 26;
+
+export interface MaterialOrder {
+  material: Material;
+  params: Record<string, unknown>;
+  seed: number;
+  width: number;
+  height: number;
+}
+
+/** Bytes of working memory for a material of that size, freed after it is made. */
+export function materialScratch(width: number, height: number): number {
+  return width * height * 4 * PLANES + 8 * 2 ** 20;
+}
+
+/** Makes a material as RGBA8 at `target`, with working memory at `start`. Sides are multiples of 16. Parameters are validated. */
+export function generate(machine: Machine, order: MaterialOrder, target: number, start: number): void {
+  const { material, seed, width, height } = order;
+  const params = material.params.parse(order.params);
+  const wrap = material.seamless && width === height;
+  const sheet = new Sheet(machine, width, height, seed, wrap, start, materialScratch(width, height));
+  develop(sheet, material.paint(sheet, params), target);
+}
+
+function develop(sheet: Sheet, paint: Paint, target: number): void {
+  const { machine, size, count } = sheet;
+  const { kernels } = machine;
+  const lit = sheet.plane(1);
+  const occluded = sheet.plane(1);
+  if (paint.height) {
+    shine(sheet, paint, paint.height, lit);
+    if (paint.occlusion) occlude(sheet, paint.occlusion, paint.height, occluded);
+  }
+  // Scanner noise belongs to a pixel of a 2048 scan; smaller ones average it.
+  const grain = 0.012 * Math.min(1, size / 2048);
+  kernels.develop(
+    paint.lightness.ptr, paint.a.ptr, paint.b.ptr, lit.ptr, occluded.ptr, paint.contrast ?? 1, paint.occlusion?.amount ?? 0,
+    paint.gain ?? 1, grain, sheet.seed + 99, +!!paint.encoded, target, count,
+  ); // prettier-ignore
+}
+
+function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
+  const { kernels } = sheet.machine;
+  const azimuth = paint.azimuth ?? -2.25;
+  const elevation = paint.elevation ?? 0.65;
+  const lx = Math.cos(azimuth) * Math.cos(elevation);
+  const ly = Math.sin(azimuth) * Math.cos(elevation);
+  kernels.light(height.ptr, lit.ptr, sheet.width, sheet.height, sheet.size, lx, ly, Math.sin(elevation), +sheet.wrap);
+  if (paint.translucency) {
+    const [share, spread] = paint.translucency;
+    const soft = lit.copy().blur(spread);
+    lit.scale(1 - share).add(soft, share);
+    sheet.release(soft);
+  }
+  if (paint.shadow) {
+    const shade = sheet.plane();
+    const reach = Math.max(1, Math.round(paint.shadow.reach * sheet.size));
+    const soft = Math.max(0.6, sheet.size / 1024);
+    const { width, height: rows, size, wrap } = sheet;
+    kernels.castShadow(height.ptr, shade.ptr, width, rows, size, Math.cos(azimuth), Math.sin(azimuth), Math.tan(elevation), reach, soft, +wrap);
+    shade.blur(0.0007).scale(1 - paint.shadow.low, paint.shadow.low);
+    lit.times(shade);
+    sheet.release(shade);
+  }
+}
+
+/** Ambient occlusion after the rule exp(−k1·max(0, blur(h, s1) − h) − k2·max(0, blur(h, s2) − h)), h in px at 1024. */
+function occlude(sheet: Sheet, o: NonNullable<Paint['occlusion']>, height: Field, out: Field): void {
+  const pits = (radius: number, k: number) =>
+    sheet.scope(() => height.copy().blur(radius).add(height, -1).clamp(0, 1).scale(-k * 1024));
+  const near = pits(o.s1 ?? 0.003, o.k1);
+  const far = pits(o.s2 ?? 0.008, o.k2);
+  out.scale(0).add(near).add(far).exp();
+  sheet.release(near, far);
+}

@@ -1,0 +1,108 @@
+import * as z from 'zod';
+import { share, slider } from '../../schema';
+import { defineMaterial } from '../material';
+
+export default defineMaterial({
+  id: 'masonry.brick',
+  label: 'Brick wall',
+  family: 'masonry',
+  seamless: true,
+  shape: 'square',
+  luma: 0.385,
+  suggest: { blend: 'soft-light', strength: 0.85 },
+  help: 'Hand-made bricks in running bond, chipped and sooted, with recessed mortar.',
+  params: z.object({
+    rows: slider('Rows', 6, 24, 12, { step: 2, help: 'Courses over the height.' }),
+    chips: share('Chips', 1, { max: 2 }),
+    soot: share('Soot', 1, { max: 2 }),
+    salts: share('Salts', 1, { max: 2, help: 'White bloom on the face of the brick.' }),
+  }),
+  paint(sheet, { rows, chips, soot, salts }) {
+    const { random, machine } = sheet;
+    const count = 2 * Math.round(rows / 2);
+    const rowHeight = sheet.height / sheet.size / count;
+    const perRow = Math.max(2, Math.round(sheet.width / sheet.size / (rowHeight * 3)));
+    const length = sheet.width / sheet.size / perRow;
+    const joint = 0.0088 * (11 / count);
+    const n = count * perRow;
+    const u = sheet.coordinates();
+    u.x.add(sheet.noise(6).once, 0.0007);
+    u.y.add(sheet.noise(6).once, 0.0007);
+    const box: number[] = [];
+    for (let i = 0; i < n; i++) {
+      box.push(0.0014 * random.gauss(), 0.001 * random.gauss(), 0.0065 * random.gauss());
+      for (let s = 0; s < 4; s++) box.push(random.between(0.75, 1.3));
+      box.push(random.between(0.0012, 0.0045));
+    }
+    const inside = sheet.plane();
+    const id = sheet.plane();
+    const px = sheet.plane();
+    const py = sheet.plane();
+    sheet.table(box, (t) => machine.kernels.bricks(inside.ptr, id.ptr, px.ptr, py.ptr, sheet.width, sheet.height, u.x.ptr, u.y.ptr, count, perRow, rowHeight, length, joint, t));
+    sheet.release(u.x, u.y);
+    const perBrick = (make: () => number) => {
+      const out = sheet.plane();
+      sheet.table(Array.from({ length: n }, make), (t) => machine.kernels.lookUp(out.ptr, id.ptr, t, sheet.count));
+      return out;
+    };
+    // Each brick its own roughness and its own share of chipped edges.
+    const rough = perBrick(() => random.logNormal(1, 0.35));
+    const chip = perBrick(() => random.next() ** 3 * 0.01 + 0.0008);
+    const ragged = sheet.noise(26, { octaves: 5, gain: 0.75 }).scale(1 / 1.5, -0.4).power(1.5).times(chip, chips);
+    const grit = sheet.noise(55, { octaves: 4 });
+    inside.add(sheet.noise(13, { octaves: 4 }).once, 0.0009).add(grit.copy().times(rough), 0.0003).add(ragged, -1).add(sheet.single(45).once, 0.0012);
+    sheet.release(ragged, chip);
+
+    const face = inside.copy().step(-0.0004, 0.0012);
+    const body = inside.copy().clamp(0, 1).scale(-1 / 0.002).exp().scale(-0.0052, 0.0052);
+    const tiltX = perBrick(() => 0.01 * random.gauss());
+    const tiltY = perBrick(() => 0.014 * random.gauss());
+    body.add(px.times(tiltX)).add(py.times(tiltY)).add(grit.times(rough), 0.0003).add(sheet.noise(16, { octaves: 5, gain: 0.7 }).once, 0.0004);
+    sheet.release(tiltX, tiltY, px, py, rough, grit);
+    const groove = inside.copy().abs().scale(-1 / 0.0016).exp();
+    const sand = sheet.band(0.0008, 0.002);
+    const mortar = sheet.noise(5, { octaves: 5 }).scale(0.0006, 0.0014).add(sand, 0.00042).add(groove, -0.001);
+    const height = mortar.towards(body, face);
+    const density = sheet.noise(4, { octaves: 3 });
+    const pits = sheet.spots(sheet.scatter(7000, density, 0.8, -0.6).map(([x, y]) => ({
+      x, y, r: random.power(0.0004, 0.0048, 2.8), lobes: 1.4, long: random.between(1, 2), angle: random.between(0, 3.14), value: random.between(0.3, 1),
+    })), 0.6); // prettier-ignore
+    height.add(pits, -0.0016);
+    sheet.release(body, groove, density);
+
+    const kind = Array.from({ length: n }, () => {
+      const burnt = random.chance(0.1);
+      const pale = !burnt && random.chance(0.07);
+      const shift = burnt ? [-12, -9, -8] : pale ? [9, -5, 0] : [0, 0, 0];
+      return [43 + 3.6 * random.gauss() + shift[0], 22 + 2.4 * random.gauss() + shift[1], 20 + 3.2 * random.gauss() + shift[2], random.chance(0.35) ? 1 : 0];
+    });
+    let i = 0;
+    const spread = (c: number) => ((i = 0), perBrick(() => kind[i++][c]));
+    const kiss = spread(3).times(sheet.noise(4.4, { octaves: 5 }).step(0.3, 1.1).once);
+    const mottle = sheet.noise(11, { octaves: 5, gain: 0.7 });
+    const fine = sheet.noise(48, { octaves: 5, gain: 0.82 });
+    const L = spread(0).add(mottle, 2.6).add(fine, 1.5).add(kiss, -7).add(pits, -8);
+    const A = spread(1).add(mottle, 0.9).add(kiss, -5);
+    const B = spread(2).add(mottle, 1.1).add(kiss, -4);
+    // Salts: white, in patches, thin.
+    const bloom = sheet.noise(3.2, { octaves: 6, gain: 0.66 }).step(0.5, 2.2).times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp().once, 0.5 * salts).clamp();
+    L.towards(sheet.plane(72).once, bloom);
+    A.towards(sheet.plane(5).once, bloom);
+    B.towards(sheet.plane(7).once, bloom);
+    const dirt = sheet.noise(2.1, { octaves: 6, gain: 0.68 }).step(-0.2, 2.4).scale(-0.17 * 1.6 * soot, 1);
+    const joints = sheet.plane(62).add(sand, 3).add(sheet.noise(7, { octaves: 4 }).once, 3).add(pits, -6);
+    const jointA = sheet.plane(1.8);
+    const jointB = sheet.noise(6, { octaves: 3 }).scale(1, 9);
+    return {
+      lightness: joints.towards(L, face).times(dirt),
+      a: jointA.towards(A, face).times(dirt),
+      b: jointB.towards(B, face).times(dirt),
+      height,
+      elevation: 0.66,
+      contrast: 0.72,
+      occlusion: { k1: 0.11, k2: 0.06, s2: 0.011, amount: 0.8 },
+      gain: 1.14,
+      shadow: { low: 0.5, reach: 0.011 },
+    };
+  },
+});

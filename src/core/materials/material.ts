@@ -1,0 +1,62 @@
+import type * as z from 'zod';
+import type { BlendName } from '../blend';
+import type { Field } from './field';
+import type { Sheet } from './sheet';
+
+export const families = [
+  { id: 'paper', label: 'Paper' },
+  { id: 'cloth', label: 'Canvas and cloth' },
+  { id: 'masonry', label: 'Masonry' },
+  { id: 'wood', label: 'Wood' },
+  { id: 'cracks', label: 'Cracks' },
+  { id: 'wear', label: 'Wear' },
+  { id: 'skin', label: 'Skin' },
+] as const;
+export type FamilyId = (typeof families)[number]['id'];
+
+/** Colour and height of a material, and how the light falls on it. */
+export interface Paint {
+  /** CIE L*, a*, b* (D65); or, with `encoded`, red, green and blue in 0..1. */
+  lightness: Field;
+  a: Field;
+  b: Field;
+  encoded?: boolean;
+  /** In fractions of the long side. Absent for materials that are light only. */
+  height?: Field;
+  /** Radians; −2.25 is from the top left. */
+  azimuth?: number;
+  elevation?: number;
+  /** Strength of the relief in the colour: the one figure that makes paper of stucco. */
+  contrast?: number;
+  /** Share of light that spreads inside, and how far (fraction of the long side). */
+  translucency?: [share: number, spread: number];
+  /** Occlusion from the height blurred at two radii. */
+  occlusion?: { k1: number; k2: number; s1?: number; s2?: number; amount: number };
+  /** Cast shadow: softest and hardest multiplier. */
+  shadow?: { low: number; reach: number };
+  gain?: number;
+  /** Knee under which shadows are compressed. */
+  knee?: number;
+}
+
+/** One entry of the shelf. A new material is one file that exports this. */
+export interface Material<S extends z.ZodObject = z.ZodObject> {
+  id: string;
+  label: string;
+  family: FamilyId;
+  /** Continues over its edges. */
+  seamless: boolean;
+  /** 'piece': made in the shape of the photo, because its edges matter. */
+  shape: 'square' | 'piece';
+  params: S;
+  suggest: { blend: BlendName; strength: number };
+  /** Mean luma it aims at, 0..1. */
+  luma: number;
+  help: string;
+  paint(sheet: Sheet, params: z.output<S>): Paint;
+}
+
+/** Keeps the type of `params` while an entry is written. */
+export function defineMaterial<S extends z.ZodObject>(material: Material<S>): Material {
+  return material as unknown as Material;
+}

@@ -1,0 +1,77 @@
+import * as z from 'zod';
+import { blendNames } from '../blend';
+import { maskParts } from '../mask';
+import { share } from '../schema';
+import { laySchema } from '../sources/lay';
+import { sources } from '../sources';
+import { treatments } from '../treatments';
+
+type Variants = [z.ZodObject, ...z.ZodObject[]];
+const variants = (list: readonly { schema: z.ZodObject }[]) => list.map((entry) => entry.schema.strict()) as unknown as Variants;
+
+const sourceSchema = z.discriminatedUnion('kind', variants(sources));
+const treatmentSchema = z.discriminatedUnion('kind', variants(treatments));
+const partSchema = z.discriminatedUnion('kind', variants(maskParts));
+
+const maskSchema = z
+  .object({
+    /** Everywhere, or nowhere until something is added. */
+    start: z.enum(['all', 'none']).default('all'),
+    parts: z.array(partSchema).max(200).default([]),
+  })
+  .strict();
+
+/** Tonal limits [b0, b1, w0, w1]: rising. */
+const limitsSchema = z
+  .tuple([z.number().min(0).max(1), z.number().min(0).max(1), z.number().min(0).max(1), z.number().min(0).max(1)])
+  .refine(([b0, b1, w0, w1]) => b0 <= b1 && b1 <= w0 && w0 <= w1, 'limits must rise from left to right');
+
+export const strengthField = share('Strength', 1, { help: 'How much of the coat shows.' });
+
+const coatFields = {
+  name: z.string().max(200).optional(),
+  visible: z.boolean().default(true),
+  source: sourceSchema,
+  lay: laySchema.strict().default(() => laySchema.parse({})),
+  treatments: z.array(treatmentSchema).max(50).default([]),
+  blend: z.enum(blendNames).default('normal'),
+  strength: strengthField,
+  limits: limitsSchema.default([0, 0, 1, 1]),
+  mask: maskSchema.default(() => maskSchema.parse({})),
+  /** How far the guards hold this coat back, 0..1. */
+  guards: z.number().min(0).max(1).default(1),
+};
+
+export const recipeCoatSchema = z.object(coatFields).strict();
+export const coatSchema = z.object({ id: z.string(), ...coatFields }).strict();
+export type Coat = z.output<typeof coatSchema>;
+export type Mask = Coat['mask'];
+
+export const recipeSchema = z
+  .object({
+    dermatex: z.literal(1),
+    name: z.string().max(200).default('Recipe'),
+    /** One strength over all coats. */
+    strength: share('All coats', 1),
+    coats: z.array(recipeCoatSchema).max(200),
+  })
+  .strict();
+export type Recipe = z.output<typeof recipeSchema>;
+
+/** A picture kept beside the pieces: `key` is the SHA-256 of its file. */
+const pictureRefSchema = z.object({ key: z.string(), name: z.string(), width: z.number().int().positive(), height: z.number().int().positive() });
+export type PictureRef = z.output<typeof pictureRefSchema>;
+
+export const pieceSchema = z
+  .object({
+    dermatex: z.literal(1),
+    id: z.string(),
+    name: z.string().max(200),
+    created: z.number(),
+    changed: z.number(),
+    photo: pictureRefSchema,
+    strength: share('All coats', 1),
+    coats: z.array(coatSchema).max(200).default([]),
+  })
+  .strict();
+export type Piece = z.output<typeof pieceSchema>;

@@ -1,0 +1,17 @@
+import type { Machine } from '../image/machine';
+import type { Picture } from '../image/picture';
+import type { Scratch } from '../image/tile';
+
+/** What operations may ask about the drawing they are part of. */
+export interface RenderContext {
+  machine: Machine;
+  scratch: Scratch;
+  photo: Picture;
+  /** Pixels drawn to one pixel of the photo. */
+  scale: number;
+  /** Size of the whole piece at this scale, not rounded. */
+  width: number;
+  height: number;
+  /** Pixels to one u: 1/2000 of the long side. */
+  unit: number;
+}

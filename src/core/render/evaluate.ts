@@ -1,0 +1,174 @@
+import { modeById } from '../blend';
+import type { Machine } from '../image/machine';
+import { samplePhoto } from '../image/sample';
+import { grow, type Region, type Scratch, type Tile } from '../image/tile';
+import { maskPartByKind } from '../mask';
+import { sourceByKind } from '../sources';
+import { treatmentByKind } from '../treatments';
+import type { RenderContext } from './context';
+import { cachedTileBytes, tileRegion, type CacheSlot, type Plan, type PlannedCoat } from './plan';
+
+/** Draws tile `index` of the plan as RGBA8 at `output`, in rows of `pitch` pixels. Leaves the scratch memory free. */
+export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: number, output: number, pitch: number): void {
+  const region = tileRegion(plan.region, plan.tile, index);
+  scratch.reset();
+  const tile = evaluate(contextOf(machine, scratch, plan), plan, index, region);
+  machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
+}
+
+export function contextOf(machine: Machine, scratch: Scratch, { photo, scale }: Pick<Plan, 'photo' | 'scale'>): RenderContext {
+  return {
+    machine, scratch, photo, scale, width: photo.width * scale, height: photo.height * scale,
+    unit: (Math.max(photo.width, photo.height) * scale) / 2000,
+  }; // prettier-ignore
+}
+
+const shown = (coat: PlannedCoat) => coat.visible && coat.strength > 0;
+
+/** Coats that take part in a view, bottom to top. */
+function partaking({ coats, view }: Plan): PlannedCoat[] {
+  if (view.kind === 'photo') return [];
+  if (view.kind === 'without') return coats.filter((c) => c.id !== view.coat);
+  if (view.kind === 'upTo') return view.coat === null ? [] : coats.slice(0, coats.findIndex((c) => c.id === view.coat) + 1);
+  return coats;
+}
+
+function evaluate(context: RenderContext, plan: Plan, index: number, region: Region): Tile {
+  const { view } = plan;
+  if (view.kind === 'alone' || view.kind === 'mask') {
+    const coat = plan.coats.find((c) => c.id === view.coat);
+    if (coat) return view.kind === 'mask' ? maskAlone(context, coat, region) : coatAlone(context, plan, coat, region);
+  }
+  const coats = partaking(plan).filter(shown);
+  const result = stack(context, plan, coats, index, region);
+  if (plan.strength < 1 && coats.length > 0) {
+    const photo = context.scratch.tile(region);
+    samplePhoto(context.machine, context.photo, context.scale, photo);
+    context.machine.kernels.mixIn(result.ptr, photo.ptr, result.count * 4, plan.strength, 1 - plan.strength, 0);
+  }
+  if (view.kind === 'maskOver') {
+    const coat = plan.coats.find((c) => c.id === view.coat);
+    if (coat) {
+      // The colour lies where the coat is held back.
+      const mask = drawMask(context, coat, region);
+      context.machine.kernels.mixIn(mask, mask, result.count, -1, 0, 1);
+      context.machine.kernels.tintByMask(result.ptr, result.stride, mask, result.count, ...view.colour, 0.6);
+    }
+  }
+  return result;
+}
+
+/** How far around its pixels a coat reads what lies below. */
+function reachBelow(context: RenderContext, coat: PlannedCoat): number {
+  if (!sourceByKind(coat.source.kind as string).readsBelow) return 0;
+  return reachOf(context, coat);
+}
+
+function reachOf(context: RenderContext, coat: PlannedCoat): number {
+  return coat.treatments.reduce((sum, t) => sum + Math.ceil(treatmentByKind(t.kind as string).reach(t, context.unit)), 0);
+}
+
+/** The photo with the coats on it, over a region; halos are added up from the top coat down. */
+function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: number, region: Region): Tile {
+  const { machine, scratch } = context;
+  const halo = coats.reduce((sum, coat) => sum + reachBelow(context, coat), 0);
+  const cache = halo === 0 && plan.view.kind !== 'without' ? plan.below : undefined;
+  const cached = cache && coats.findIndex((c) => c.id === plan.coats[cache.index]?.id);
+  const held = cache && cached !== undefined && cached >= 0 ? holds(machine, cache.slot, index) : false;
+
+  let tile = scratch.tile(grow(region, halo));
+  let first = 0;
+  if (cache && held && cached !== undefined) {
+    machine.kernels.unpack16(cache.slot.tiles + index * cachedTileBytes(plan.tile), tile.ptr, tile.stride, tile.count, 4);
+    first = cached;
+  } else samplePhoto(machine, context.photo, context.scale, tile);
+
+  let left = halo;
+  for (let i = first; i < coats.length; i++) {
+    if (cache && i === cached && !held) keep(machine, cache.slot, index, tile, plan.tile);
+    const coat = coats[i];
+    const reach = reachBelow(context, coat);
+    const mark = scratch.mark();
+    const treated = treatedSource(context, plan, coat, index, tile);
+    left -= reach;
+    const target = reach > 0 ? window(context, tile, grow(region, left)) : tile;
+    const source = treated.width === target.width ? treated : window(context, treated, grow(region, left));
+    const mask = drawMask(context, coat, target);
+    limit(context, coat, mask, target);
+    machine.kernels.blend(modeById(coat.blend).kernel, target.ptr, source.ptr, mask, target.stride, target.count, coat.strength);
+    if (target === tile) scratch.release(mark);
+    tile = target;
+  }
+  return tile;
+}
+
+/** A coat's source with its treatments, over the region of `below` (which includes the halo that its treatments eat). */
+function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, below: Tile): Tile {
+  const { machine, scratch } = context;
+  const source = sourceByKind(coat.source.kind as string);
+  const reach = source.readsBelow ? 0 : reachOf(context, coat);
+  const cache = plan.treated && plan.coats[plan.treated.index]?.id === coat.id && !source.readsBelow && reach === 0 ? plan.treated : undefined;
+  const tile = scratch.tile(grow(below, reach));
+  if (cache && holds(machine, cache.slot, index)) {
+    machine.kernels.unpack16(cache.slot.tiles + index * cachedTileBytes(plan.tile), tile.ptr, tile.stride, tile.count, 4);
+    return tile;
+  }
+  source.fill(context, tile, coat, below);
+  for (const params of coat.treatments) {
+    const treatment = treatmentByKind(params.kind as string);
+    if (!treatment.neutral(params)) treatment.apply(context, tile, params);
+  }
+  if (cache) keep(machine, cache.slot, index, tile, plan.tile);
+  return reach > 0 ? window(context, tile, below) : tile;
+}
+
+function drawMask(context: RenderContext, coat: PlannedCoat, region: Region): number {
+  const count = Math.ceil((region.width * region.height) / 8) * 8;
+  const mask = context.scratch.plane(count, coat.mask.start === 'all' ? 1 : 0);
+  for (const part of coat.mask.parts) maskPartByKind(part.kind as string).draw(context, mask, region, part);
+  return mask;
+}
+
+function limit({ machine }: RenderContext, coat: PlannedCoat, mask: number, below: Tile): void {
+  const [b0, b1, w0, w1] = coat.limits;
+  if (b1 <= 0 && w0 >= 1) return;
+  machine.kernels.maskLimits(mask, below.ptr, below.stride, below.count, b0, b1, w0, w1);
+}
+
+/** The coat as laid and toned, on mid grey where it does not reach. */
+function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region: Region): Tile {
+  const { machine, scratch } = context;
+  const ground = scratch.tile(region);
+  for (let c = 0; c < 4; c++) machine.kernels.fill(ground.ptr + c * ground.stride, ground.count, c === 3 ? 1 : 0.5);
+  const below = scratch.tile(region);
+  samplePhoto(machine, context.photo, context.scale, below);
+  const source = treatedSource(context, { ...plan, treated: undefined }, coat, 0, below);
+  machine.kernels.blend(0, ground.ptr, source.ptr, scratch.plane(ground.count, 1), ground.stride, ground.count, 1);
+  return ground;
+}
+
+function maskAlone(context: RenderContext, coat: PlannedCoat, region: Region): Tile {
+  const { machine, scratch } = context;
+  const tile = scratch.tile(region);
+  const mask = drawMask(context, coat, region);
+  for (let c = 0; c < 3; c++) machine.bytes.copyWithin(tile.ptr + c * tile.stride, mask, mask + tile.stride);
+  machine.kernels.fill(tile.ptr + 3 * tile.stride, tile.count, 1);
+  return tile;
+}
+
+/** The part of a tile over a smaller region, as a tile of its own. */
+function window({ machine, scratch }: RenderContext, tile: Tile, region: Region): Tile {
+  const out = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
+  const offset = ((region.y - tile.y) * tile.width + region.x - tile.x) * 4;
+  for (let c = 0; c < 4; c++) {
+    machine.kernels.copyWindow(tile.ptr + c * tile.stride + offset, tile.width, out.ptr + c * out.stride, out.width, out.width, out.height);
+  }
+  return out;
+}
+
+const holds = (machine: Machine, slot: CacheSlot, index: number) => machine.words[slot.stamps / 4 + index] === slot.stamp;
+
+function keep(machine: Machine, slot: CacheSlot, index: number, tile: Tile, size: number): void {
+  machine.kernels.pack16(tile.ptr, tile.stride, slot.tiles + index * cachedTileBytes(size), tile.count, 4);
+  machine.words[slot.stamps / 4 + index] = slot.stamp;
+}

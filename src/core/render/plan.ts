@@ -1,0 +1,70 @@
+import type { Picture } from '../image/picture';
+import type { Region } from '../image/tile';
+import type { Coat } from '../piece/schema';
+
+/** A coat with its picture in memory. */
+export type PlannedCoat = Omit<Coat, 'id'> & {
+  id: string;
+  name?: string;
+  picture?: Picture;
+  /** The source's own size when `picture` is a smaller or larger rendering of it. */
+  nominal?: { width: number; height: number };
+};
+
+/** What is drawn instead of the whole piece. */
+export type View =
+  | { kind: 'piece' }
+  | { kind: 'photo' }
+  | { kind: 'without'; coat: string }
+  | { kind: 'alone'; coat: string }
+  | { kind: 'upTo'; coat: string | null }
+  | { kind: 'mask'; coat: string }
+  | { kind: 'maskOver'; coat: string; colour: [number, number, number] };
+
+/** A slot of tiles kept in 16 bit. A tile of it holds when its stamp equals the slot's. */
+export interface CacheSlot {
+  /** Address of one u32 stamp a tile, then of the tiles. */
+  stamps: number;
+  tiles: number;
+  stamp: number;
+}
+
+/** All a worker needs to draw any tile: plain data, addresses into kernel memory. */
+export interface Plan {
+  photo: Picture;
+  /** Pixels drawn to one pixel of the photo. */
+  scale: number;
+  coats: PlannedCoat[];
+  strength: number;
+  view: View;
+  region: Region;
+  tile: number;
+  /** Everything under coat `index`, and that coat's treated source. */
+  below?: { index: number; slot: CacheSlot };
+  treated?: { index: number; slot: CacheSlot };
+}
+
+export function tilesOf(region: Region, tile: number): { columns: number; rows: number; count: number } {
+  const columns = Math.ceil(region.width / tile);
+  const rows = Math.ceil(region.height / tile);
+  return { columns, rows, count: columns * rows };
+}
+
+export function tileRegion(region: Region, tile: number, index: number): Region {
+  const { columns } = tilesOf(region, tile);
+  const x = (index % columns) * tile;
+  const y = Math.floor(index / columns) * tile;
+  return { x: region.x + x, y: region.y + y, width: Math.min(tile, region.width - x), height: Math.min(tile, region.height - y) };
+}
+
+/** Bytes of one cached tile: four planes of u16. */
+export const cachedTileBytes = (tile: number) => Math.ceil((tile * tile) / 8) * 8 * 4 * 2;
+export const slotBytes = (region: Region, tile: number) => {
+  const { count } = tilesOf(region, tile);
+  return Math.ceil((count * 4) / 128) * 128 + count * cachedTileBytes(tile);
+};
+export const slotAt = (at: number, region: Region, tile: number, stamp: number): CacheSlot => ({
+  stamps: at,
+  tiles: at + Math.ceil((tilesOf(region, tile).count * 4) / 128) * 128,
+  stamp,
+});

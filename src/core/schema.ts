@@ -1,0 +1,59 @@
+import * as z from 'zod';
+
+/** What a panel needs to draw one control. Carried by the schema itself, so that no form is made by hand. */
+export interface ControlMeta {
+  control: 'slider' | 'choice' | 'toggle' | 'colour' | 'hidden';
+  label: string;
+  /** Shown behind the value: '%', '°', 'px' (of the photo), 'u'. */
+  unit?: string;
+  /** What the interface shows is value · factor. */
+  factor?: number;
+  step?: number;
+  min?: number;
+  max?: number;
+  choices?: { value: string; label: string }[];
+  help?: string;
+  /** A sentence when the control can do nothing here, given the values beside it. */
+  idle?: (values: Record<string, unknown>) => string | undefined;
+}
+
+type Extra = Partial<Omit<ControlMeta, 'control' | 'label'>>;
+
+/** A number with its range, step, neutral value and words. Values outside the range are refused, not clamped. */
+export function slider(label: string, min: number, max: number, neutral: number, extra: Extra = {}) {
+  const meta: ControlMeta = { control: 'slider', label, min, max, step: (max - min) / 100, ...extra };
+  return z.number().min(min).max(max).default(neutral).meta({ ...meta });
+}
+
+/** A share of 0 to 1, shown in percent. */
+export function share(label: string, neutral: number, extra: Extra = {}) {
+  return slider(label, extra.min ?? 0, extra.max ?? 1, neutral, { unit: '%', factor: 100, step: 0.01, ...extra });
+}
+
+export function toggle(label: string, neutral: boolean, extra: Extra = {}) {
+  const meta: ControlMeta = { control: 'toggle', label, ...extra };
+  return z.boolean().default(neutral).meta({ ...meta });
+}
+
+export function choice<const T extends string>(label: string, options: readonly { value: T; label: string }[], neutral: T, extra: Extra = {}) {
+  const meta: ControlMeta = { control: 'choice', label, choices: [...options], ...extra };
+  const values = options.map((o) => o.value) as [T, ...T[]];
+  // The cast keeps the default's type exact; zod would widen it to a NoUndefined wrapper.
+  return z.enum(values).default(neutral as never).meta({ ...meta });
+}
+
+export interface ControlEntry {
+  key: string;
+  meta: ControlMeta;
+  neutral: unknown;
+}
+
+/** The controls of an object schema, in the order of its fields; fields without words are left out. */
+export function controlsOf(schema: z.ZodObject): ControlEntry[] {
+  const neutral = schema.safeParse({ kind: schema.shape.kind instanceof z.ZodLiteral ? schema.shape.kind.value : undefined });
+  const values = (neutral.success ? neutral.data : {}) as Record<string, unknown>;
+  return Object.entries(schema.shape).flatMap(([key, field]) => {
+    const meta = (field as z.ZodType).meta() as ControlMeta | undefined;
+    return meta?.control && meta.control !== 'hidden' ? [{ key, meta, neutral: values[key] }] : [];
+  });
+}

@@ -1,0 +1,15 @@
+import tone from './tone';
+import type { Treatment } from './treatment';
+
+/** Every treatment a coat can carry, in the order in which panels offer them. */
+export const treatments: readonly Treatment[] = [tone];
+
+const byKind = new Map(treatments.map((t) => [t.kind, t]));
+
+/** @throws RangeError naming the kind, when there is no such treatment. */
+export function treatmentByKind(kind: string): Treatment {
+  const found = byKind.get(kind);
+  if (!found) throw new RangeError(`There is no treatment called "${kind}".`);
+  return found;
+}
+export type { Treatment };

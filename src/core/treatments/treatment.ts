@@ -1,0 +1,20 @@
+import type * as z from 'zod';
+import type { RenderContext } from '../render/context';
+import type { Tile } from '../image/tile';
+
+/** A small operation on a coat's pixels. A new one is one file that exports this and its line in the registry. */
+export interface Treatment<S extends z.ZodObject = z.ZodObject> {
+  kind: string;
+  label: string;
+  /** Object schema with a literal `kind`; its fields carry what a panel needs. */
+  schema: S;
+  /** The published source it follows. */
+  source: string;
+  /** How many pixels around a pixel it reads, with `unit` pixels to one u. */
+  reach(params: z.output<S>, unit: number): number;
+  /** True when it would change nothing, so that it can be skipped. */
+  neutral(params: z.output<S>): boolean;
+  apply(context: RenderContext, tile: Tile, params: z.output<S>): void;
+}
+
+export const defineTreatment = <S extends z.ZodObject>(treatment: Treatment<S>): Treatment => treatment as unknown as Treatment;

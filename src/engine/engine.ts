@@ -1,0 +1,167 @@
+import type { Picture } from '../core/image/picture';
+import type { Region } from '../core/image/tile';
+import { materialById } from '../core/materials';
+import type { Coat, PictureRef, Piece } from '../core/piece/schema';
+import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
+import { Library, materialKey, materialSide, materialSize, NOMINAL, type Decoded } from './library';
+import { Cancelled, type Pool } from './pool';
+import type { Encoding, MaterialRequest } from './protocol';
+
+export interface Drawing {
+  piece: Pick<Piece, 'coats' | 'strength' | 'photo'>;
+  region: Region;
+  /** Pixels drawn to one pixel of the photo. */
+  scale: number;
+  view?: View;
+  /** The coat being worked on: all below it, and its own treated source, are kept between drawings. */
+  chosen?: string;
+  tile?: number;
+}
+
+export interface DrawOptions {
+  signal?: AbortSignal;
+  onProgress?(done: number, total: number): void;
+  /** Take a coarser rendering of a material that is at hand rather than wait. */
+  quick?: boolean;
+}
+
+export interface EngineOptions {
+  pool: Pool;
+  /** Decodes the file behind a picture's key. */
+  decode(key: string): Promise<Decoded>;
+  encode?(pixels: { at: number; array?: Uint8Array<ArrayBuffer> }, width: number, height: number, encoding: Encoding): Promise<Blob>;
+  library?: Library;
+}
+
+const KEPT_SLOTS = 6;
+
+/** Draws pieces. One for the whole application; it owns the pictures in memory and what is kept between drawings. */
+export class Engine {
+  readonly pool: Pool;
+  readonly library: Library;
+  private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
+  private stamps = 0;
+  private clock = 0;
+  private identities = new WeakMap<object, number>();
+  private identity = 0;
+  private output: { at: number; bytes: number } | null = null;
+
+  constructor(private readonly options: EngineOptions) {
+    this.pool = options.pool;
+    this.library = options.library ?? new Library(options.pool);
+  }
+
+  photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
+    return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+  }
+
+  /**
+   * Draws a region and hands its RGBA8 pixels to `use`. They are a view into shared memory that the next drawing overwrites: copy what is
+   * to be kept. @throws Cancelled when stopped.
+   */
+  async draw<T>(drawing: Drawing, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions = {}): Promise<T> {
+    const plan = await this.plan(drawing, options.quick ?? false);
+    const { width, height } = drawing.region;
+    return this.pool.draw(plan, () => this.room(width * height * 4), use, options);
+  }
+
+  /** Draws the whole piece at a scale and encodes it in a worker. Progress covers both: drawing to 800 of 1000, encoding the rest. */
+  async export(drawing: Omit<Drawing, 'region'> & { width: number; height: number }, encoding: Encoding, options: DrawOptions = {}): Promise<Blob> {
+    const { width, height } = drawing;
+    const { encode } = this.options;
+    if (!encode) throw new Error('Pictures cannot be encoded here.');
+    const onProgress = (done: number, total: number) => options.onProgress?.(Math.round((done / total) * 800), 1000);
+    const finish = async (pixels: Uint8Array<ArrayBuffer>, at: number) => {
+      const blob = await encode({ at, array: this.pool.shared ? undefined : pixels }, width, height, encoding);
+      if (options.signal?.aborted) throw new Cancelled();
+      options.onProgress?.(1000, 1000);
+      return blob;
+    };
+    try {
+      return await this.draw({ ...drawing, region: { x: 0, y: 0, width, height }, tile: 256 }, finish, { ...options, onProgress });
+    } finally {
+      this.trim();
+    }
+  }
+
+  /** A material by itself, square or in its own shape, as RGBA8. */
+  async materialPixels(request: MaterialRequest): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
+    const picture = await this.library.material(request);
+    const { width, height } = picture;
+    const bytes = width * height * 4;
+    const [at] = picture.levels;
+    if (this.pool.machine) return { pixels: this.pool.machine.bytes.slice(at, at + bytes), width, height };
+    return { pixels: await this.pool.call({ call: 'read', at, bytes }, 0), width, height };
+  }
+
+  private room(bytes: number): number {
+    if (!this.output || this.output.bytes < bytes) {
+      if (this.output) this.pool.heap.give(this.output.at);
+      this.output = { at: this.pool.heap.take(bytes), bytes };
+    }
+    return this.output.at;
+  }
+
+  /** Frees what a large export took. */
+  private trim(): void {
+    if (this.output && this.output.bytes > 64 * 2 ** 20) {
+      this.pool.heap.give(this.output.at);
+      this.output = null;
+    }
+  }
+
+  private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128 }: Drawing, quick: boolean): Promise<Plan> {
+    const photo = await this.photo(piece.photo);
+    // One material after another: each needs a good deal of working memory while it is made.
+    const coats: PlannedCoat[] = [];
+    for (const coat of piece.coats) coats.push(await this.planCoat(coat, photo, scale, quick));
+    const plan: Plan = { photo, scale, coats, strength: piece.strength, view, region, tile };
+    const index = piece.coats.findIndex((c) => c.id === chosen);
+    if (index >= 0 && this.pool.shared) {
+      const coat = piece.coats[index];
+      const place = `${piece.photo.key}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
+      const under = piece.coats.slice(0, index).map((c, i) => `${this.identify(c)}.${coats[i].picture?.levels[0] ?? ''}`);
+      plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
+      const own = [coat.source, coat.lay, coat.treatments].map((part) => this.identify(part as object));
+      plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
+    }
+    return plan;
+  }
+
+  private async planCoat(coat: Coat, photo: Picture, scale: number, quick: boolean): Promise<PlannedCoat> {
+    const source = coat.source as { kind: string; id?: string; file?: string; seed?: number; params?: Record<string, unknown> };
+    if (source.kind === 'picture') return { ...coat, picture: await this.photo({ key: source.file ?? '' }) };
+    if (source.kind !== 'material') return coat;
+    const { id = '', seed = 1, params = {} } = source;
+    const aspect = photo.width / photo.height;
+    const square = materialById(id).shape === 'square';
+    const nominal = square ? { width: NOMINAL, height: NOMINAL } : { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
+    const long = Math.max(photo.width, photo.height) * scale;
+    const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale;
+    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
+    const side = materialSide(seen);
+    const at = [side, 2048, 1024, 512].map(order).find((o) => quick && this.library.has(materialKey(o)));
+    return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, 512) : side)) };
+  }
+
+  private identify(part: object): number {
+    let id = this.identities.get(part);
+    if (!id) this.identities.set(part, (id = ++this.identity));
+    return id;
+  }
+
+  private slot(key: string, region: Region, tile: number): CacheSlot {
+    let slot = this.slots.get(key);
+    if (!slot) {
+      if (this.slots.size >= KEPT_SLOTS) {
+        const [oldest, old] = [...this.slots.entries()].sort((a, b) => a[1].used - b[1].used)[0];
+        this.slots.delete(oldest);
+        this.pool.heap.give(old.at);
+      }
+      slot = { at: this.pool.heap.take(slotBytes(region, tile)), stamp: ++this.stamps, used: 0, region, tile };
+      this.slots.set(key, slot);
+    }
+    slot.used = ++this.clock;
+    return slotAt(slot.at, region, tile, slot.stamp);
+  }
+}

@@ -1,0 +1,151 @@
+import { pictureAt, pictureBytes, type Picture } from '../core/image/picture';
+import { materialById } from '../core/materials';
+import { materialScratch } from '../core/materials/generate';
+import type { MaterialRequest } from './protocol';
+import type { Pool } from './pool';
+
+interface Held {
+  picture: Picture;
+  at: number;
+  bytes: number;
+  used: number;
+}
+
+/** Decoded pixels, either already in kernel memory at the address that was asked for, or to be written there. */
+export interface Decoded {
+  width: number;
+  height: number;
+  /** Puts RGBA8 rows at the address; every worker can read them once it resolves. */
+  place(at: number): Promise<void>;
+}
+
+/** Nominal long side of a generated material: one of its pixels is one u when tiled. */
+export const NOMINAL = 1024;
+const SIDES = [256, 512, 1024, 2048];
+
+/** Side at which a material is made when it will be seen `pixels` long. */
+export function materialSide(pixels: number): number {
+  return SIDES.find((side) => side >= pixels * 0.8) ?? SIDES[SIDES.length - 1];
+}
+
+/** Sides of a material: square, or in the shape of the photo with a multiple of 16 on the short side. */
+export function materialSize(id: string, side: number, aspect: number): { width: number; height: number } {
+  if (materialById(id).shape === 'square') return { width: side, height: side };
+  const short = Math.max(16, Math.round((side * Math.min(aspect, 1 / aspect)) / 16) * 16);
+  return aspect >= 1 ? { width: side, height: short } : { width: short, height: side };
+}
+
+/** Pictures in kernel memory, by key: photos, imported pictures and materials as they were made. The oldest give way. */
+export class Library {
+  private held = new Map<string, Held>();
+  private coming = new Map<string, Promise<Picture>>();
+  private clock = 0;
+
+  constructor(
+    private readonly pool: Pool,
+    /** Bytes of pictures kept before the oldest are dropped. */
+    private readonly budget = 700 * 2 ** 20,
+    /** Without mip levels a picture takes a quarter less; enough where nothing is drawn smaller. */
+    private readonly levels = Infinity,
+  ) {}
+
+  has(key: string): boolean {
+    return this.held.has(key);
+  }
+
+  get(key: string): Picture | undefined {
+    const held = this.held.get(key);
+    if (held) held.used = ++this.clock;
+    return held?.picture;
+  }
+
+  /** Loads under a key once, however often it is asked for. */
+  load(key: string, decode: () => Promise<Decoded>): Promise<Picture> {
+    return this.once(key, async () => {
+      const decoded = await decode();
+      const { width, height } = decoded;
+      const { at, bytes } = this.room(width, height);
+      try {
+        await decoded.place(at);
+        const picture = pictureAt(at, width, height, this.levels);
+        if (picture.levels.length > 1) await this.everywhere({ call: 'levels', picture });
+        return this.keep(key, picture, at, bytes);
+      } catch (error) {
+        this.pool.heap.give(at);
+        throw error;
+      }
+    });
+  }
+
+  material(order: MaterialRequest): Promise<Picture> {
+    return this.once(materialKey(order), async () => {
+      const { width, height } = order;
+      const { at, bytes } = this.room(width, height, Infinity);
+      const scratch = this.pool.heap.take(materialScratch(width, height));
+      try {
+        await this.pool.call({ call: 'material', order, target: at, scratch }, this.pool.shared ? undefined : 0);
+        if (!this.pool.shared) await this.repeat(at, width * height * 4);
+        const picture = pictureAt(at, width, height);
+        await this.everywhere({ call: 'levels', picture });
+        return this.keep(materialKey(order), picture, at, bytes);
+      } catch (error) {
+        this.pool.heap.give(at);
+        throw error;
+      } finally {
+        this.pool.heap.give(scratch);
+      }
+    });
+  }
+
+  drop(key: string): void {
+    const held = this.held.get(key);
+    if (!held) return;
+    this.held.delete(key);
+    this.pool.heap.give(held.at);
+  }
+
+  /** Copies what worker 0 has made in its private memory to the others. */
+  async repeat(at: number, bytes: number): Promise<void> {
+    this.pool.write(at, await this.pool.call<Uint8Array>({ call: 'read', at, bytes }, 0));
+  }
+
+  private once(key: string, make: () => Promise<Picture>): Promise<Picture> {
+    const there = this.get(key);
+    if (there) return Promise.resolve(there);
+    let coming = this.coming.get(key);
+    if (!coming) {
+      coming = make().finally(() => this.coming.delete(key));
+      this.coming.set(key, coming);
+    }
+    return coming;
+  }
+
+  private async everywhere(question: { call: 'levels'; picture: Picture }): Promise<void> {
+    if (this.pool.shared) await this.pool.call(question);
+    else await Promise.all(Array.from({ length: this.pool.size }, (_, i) => this.pool.call(question, i)));
+  }
+
+  private keep(key: string, picture: Picture, at: number, bytes: number): Picture {
+    this.held.set(key, { picture, at, bytes, used: ++this.clock });
+    return picture;
+  }
+
+  private room(width: number, height: number, most = this.levels): { at: number; bytes: number } {
+    const bytes = pictureBytes(width, height, most);
+    let total = [...this.held.values()].reduce((sum, h) => sum + h.bytes, 0);
+    // What was used in the last drawings is never the oldest, so what is on screen stays.
+    const oldest = [...this.held.entries()].sort((a, b) => a[1].used - b[1].used);
+    while (total + bytes > this.budget && oldest.length > 8) {
+      const [key, held] = oldest.shift() as [string, Held];
+      total -= held.bytes;
+      this.drop(key);
+    }
+    return { at: this.pool.heap.take(bytes), bytes };
+  }
+}
+
+export function materialKey({ id, seed, params, width, height }: MaterialRequest): string {
+  const sorted = Object.keys(params).sort().map((k) => [k, params[k]]); // prettier-ignore
+  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}`;
+}
+

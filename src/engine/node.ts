@@ -1,0 +1,42 @@
+import { readFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import { Engine } from './engine';
+import { Library, type Decoded } from './library';
+import { Pool, type WorkerHandle } from './pool';
+import type { FromWorker } from './protocol';
+
+/** The folder that holds package.json, from a bundle in build/. */
+export const root = process.env.DERMATEX_ROOT ?? path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+
+function spawn(): WorkerHandle {
+  const worker = new Worker(path.join(root, 'build/src-engine-node.worker.mjs'));
+  worker.unref();
+  return {
+    post: (message, transfer = []) => worker.postMessage(message, transfer),
+    listen(onMessage, onDeath) {
+      worker.on('message', (message: FromWorker) => onMessage(message));
+      worker.on('error', (error) => onDeath(error.message));
+      worker.on('exit', (code) => code !== 0 && onDeath(`exit ${code}`));
+    },
+    terminate: () => void worker.terminate(),
+  };
+}
+
+export interface NodeEngineOptions {
+  decode(key: string): Promise<Decoded>;
+  size?: number;
+  /** Mip levels of pictures: 1 where everything is drawn at full size. */
+  levels?: number;
+  shared?: boolean;
+}
+
+/** The engine on worker threads: the same core, the same interface as in a browser. */
+export async function nodeEngine({ decode, size, levels, shared = true }: NodeEngineOptions): Promise<Engine> {
+  const module = await WebAssembly.compile(await readFile(path.join(root, shared ? 'public/kernels-shared.wasm' : 'public/kernels.wasm')));
+  const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn });
+  await pool.ready();
+  return new Engine({ pool, decode, library: new Library(pool, undefined, levels) });
+}

@@ -1,0 +1,328 @@
+import { Heap } from '../core/image/heap';
+import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
+import { tileRegion, tilesOf, type Plan } from '../core/render/plan';
+import {
+  ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker,
+} from './protocol'; // prettier-ignore
+
+/** A worker of a browser or a thread of Node, behind one face. */
+export interface WorkerHandle {
+  post(message: ToWorker, transfer?: ArrayBuffer[]): void;
+  listen(onMessage: (message: FromWorker) => void, onDeath: (reason: string) => void): void;
+  terminate(): void;
+}
+
+export interface PoolOptions {
+  module: WebAssembly.Module;
+  /** Whether memory can be shared with workers here. */
+  shared: boolean;
+  size: number;
+  spawn(): WorkerHandle;
+  /** A worker that has drawn nothing for so long is taken for dead, in ms. */
+  patience?: number;
+}
+
+export class Cancelled extends Error {
+  constructor() {
+    super('Stopped.');
+    this.name = 'Cancelled';
+  }
+}
+
+interface Member {
+  handle: WorkerHandle;
+  scratch: number;
+  beat: number;
+  ready: Promise<void>;
+  pending: Map<number, { question: Call; heard: boolean; sent: number; resolve(value: unknown): void; reject(error: Error): void }>;
+  lastBeat: number;
+  seen: number;
+  inJob: number;
+}
+
+export interface TileOptions {
+  signal?: AbortSignal;
+  onProgress?(done: number, total: number): void;
+}
+
+const RING = 64;
+
+/**
+ * Workers on one shared memory, or each on its own when memory cannot be shared. Jobs of tiles run one after another; questions go to
+ * whichever worker has fewest. A worker that dies is replaced, its questions asked again and its tiles drawn again.
+ */
+export class Pool {
+  readonly heap: Heap;
+  readonly shared: boolean;
+  /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
+  readonly machine: Machine | null;
+  private memory: WebAssembly.Memory | null = null;
+  private pages = 16;
+  private members: Member[] = [];
+  private tickets = 0;
+  private jobs = 0;
+  private controls: number;
+  private queue: Promise<unknown> = Promise.resolve();
+  private readonly watch: ReturnType<typeof setInterval>;
+  private onLeft: (() => void) | null = null;
+  private onTile: ((index: number, pixels: Uint8Array, member: Member) => void) | null = null;
+  private onFailed: ((message: string) => void) | null = null;
+
+  constructor(private readonly options: PoolOptions) {
+    this.shared = options.shared;
+    this.heap = new Heap((pages) => this.growTo(pages));
+    if (this.shared) this.memory = new WebAssembly.Memory({ initial: this.pages, maximum: MAXIMUM_PAGES, shared: true });
+    this.machine = this.memory ? new Machine(options.module, this.memory) : null;
+    this.controls = this.heap.take(RING * CONTROL_WORDS * 4);
+    for (let i = 0; i < options.size; i++) this.members.push(this.hire());
+    this.watch = setInterval(() => this.askAgain(), 1000);
+    (this.watch as { unref?(): void }).unref?.();
+  }
+
+  /** A question that nobody has even heard, from a worker that draws nothing either, went to a dead one. */
+  private askAgain(): void {
+    const patience = 2 * (this.options.patience ?? 4000);
+    for (const m of [...this.members]) {
+      const questions = [...m.pending.values()];
+      const waiting = questions.length > 0 && questions.every((q) => !q.heard && Date.now() - q.sent > patience);
+      if (waiting && Date.now() - m.seen > patience) this.replace(m);
+    }
+  }
+
+  get size(): number {
+    return this.members.length;
+  }
+
+  private growTo(pages: number): void {
+    if (pages <= this.pages) return;
+    // Grown generously: every growth makes all views anew.
+    const target = Math.min(MAXIMUM_PAGES, Math.max(pages, this.pages + 256));
+    if (this.memory) this.memory.grow(target - this.pages);
+    else for (const m of this.members) m.handle.post({ kind: 'grow', pages: target });
+    this.pages = target;
+  }
+
+  private hire(place?: { scratch: number; beat: number }): Member {
+    const scratch = place?.scratch ?? this.heap.take(SCRATCH_BYTES);
+    const beat = place?.beat ?? this.heap.take(128);
+    const handle = this.options.spawn();
+    const member: Member = { handle, scratch, beat, ready: Promise.resolve(), pending: new Map(), lastBeat: 0, seen: 0, inJob: 0 };
+    member.ready = new Promise((resolve) => {
+      handle.listen(
+        (message) => (message.kind === 'ready' ? resolve() : this.hear(member, message)),
+        () => this.replace(member),
+      );
+    });
+    handle.post({ kind: 'start', module: this.options.module, memory: this.memory, pages: this.pages, scratch, scratchBytes: SCRATCH_BYTES, beat });
+    return member;
+  }
+
+  private replace(member: Member): void {
+    const i = this.members.indexOf(member);
+    if (i < 0) return;
+    member.handle.terminate();
+    const next = this.hire(member);
+    this.members[i] = next;
+    this.onReplaced?.(next);
+    for (const [ticket, pending] of member.pending) {
+      next.pending.set(ticket, { ...pending, heard: false, sent: Date.now() });
+      next.handle.post({ kind: 'call', ticket, question: pending.question });
+    }
+    this.onLeft?.();
+  }
+
+  /** Lets the holder of pictures write them again into a private memory that is new. */
+  onReplaced: ((member: { handle: WorkerHandle }) => void) | null = null;
+
+  /** Ends a worker as a crash would; used to test that nothing is lost by it. */
+  kill(index: number): void {
+    this.members[index]?.handle.terminate();
+  }
+
+  close(): void {
+    clearInterval(this.watch);
+    for (const m of this.members) m.handle.terminate();
+    this.members = [];
+  }
+
+  private hear(member: Member, message: FromWorker): void {
+    if (message.kind === 'heard') {
+      const pending = member.pending.get(message.ticket);
+      if (pending) pending.heard = true;
+    } else if (message.kind === 'answer') {
+      const pending = member.pending.get(message.ticket);
+      member.pending.delete(message.ticket);
+      if (message.error !== undefined) pending?.reject(new Error(message.error));
+      else pending?.resolve(message.value);
+    } else if (message.kind === 'left') {
+      if (message.job === member.inJob) member.inJob = 0;
+      this.onLeft?.();
+    } else if (message.kind === 'failed') {
+      if (message.job === this.jobs) this.onFailed?.(message.message);
+    } else if (message.kind === 'tile' && message.job === this.jobs) this.onTile?.(message.index, message.pixels, member);
+  }
+
+  /** Asks one worker, by default the least busy. With private memories, writes are then repeated by the caller. */
+  call<T>(question: Call, worker?: number): Promise<T> {
+    const member = worker === undefined ? [...this.members].sort((a, b) => a.pending.size - b.pending.size)[0] : this.members[worker];
+    return new Promise<T>((resolve, reject) => {
+      const ticket = ++this.tickets;
+      member.pending.set(ticket, { question, heard: false, sent: Date.now(), resolve: resolve as (value: unknown) => void, reject });
+      member.handle.post({ kind: 'call', ticket, question });
+    });
+  }
+
+  /** Writes bytes where every worker can read them. */
+  write(at: number, bytes: Uint8Array): void {
+    if (this.machine) this.machine.bytes.set(bytes, at);
+    else for (const m of this.members) m.handle.post({ kind: 'write', at, bytes });
+  }
+
+  /**
+   * Draws all tiles of a plan once all before it are done. `target` says where the picture goes in shared memory; with private memories it
+   * arrives as an array of its own. `use` gets the pixels before the next drawing may overwrite them. Rejects with Cancelled as soon as
+   * every worker has let go.
+   */
+  async draw<T>(plan: Plan, target: () => number, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: TileOptions = {}): Promise<T> {
+    const turn = this.queue.then(async () => {
+      if (options.signal?.aborted) throw new Cancelled();
+      if (!this.machine) return use(await this.drawPrivate(plan, options), 0);
+      const at = target();
+      await this.drawShared(this.machine, plan, at, options);
+      return use(this.machine.bytes.subarray(at, at + plan.region.width * plan.region.height * 4), at);
+    });
+    this.queue = turn.catch(() => undefined);
+    return turn;
+  }
+
+  private async drawShared(machine: Machine, plan: Plan, output: number, { signal, onProgress }: TileOptions): Promise<void> {
+    const { count } = tilesOf(plan.region, plan.tile);
+    const flags = this.heap.take(count);
+    machine.bytes.fill(FREE, flags, flags + count);
+    try {
+      for (let round = 0; ; round++) {
+        const done = await this.round(machine, plan, output, flags, count, signal, onProgress);
+        if (signal?.aborted) throw new Cancelled();
+        if (done) return;
+        if (round > 8) throw new Error('The picture could not be drawn: its workers keep stopping.');
+        // Tiles that a dead worker had taken are free again.
+        for (let i = flags; i < flags + count; i++) if (machine.bytes[i] !== DRAWN) machine.bytes[i] = FREE;
+      }
+    } finally {
+      this.heap.give(flags);
+    }
+  }
+
+  /** One pass over the tiles that are still free. Resolves true when all are drawn. */
+  private round(
+    machine: Machine, plan: Plan, output: number, flags: number, count: number, signal?: AbortSignal, onProgress?: (done: number, total: number) => void,
+  ): Promise<boolean> { // prettier-ignore
+    const id = ++this.jobs;
+    const control = this.controls + (id % RING) * CONTROL_WORDS * 4;
+    const words = () => new Int32Array(machine.memory.buffer, control, CONTROL_WORDS);
+    words().fill(0);
+    let before = 0;
+    for (let i = 0; i < count; i++) if (machine.bytes[flags + i] === DRAWN) before++;
+    Atomics.store(words(), JOB, id);
+    return new Promise((resolve, reject) => {
+      let settled = false;
+      const finish = (result: () => void) => {
+        if (settled) return;
+        settled = true;
+        clearInterval(timer);
+        signal?.removeEventListener('abort', stop);
+        this.onLeft = null;
+        this.onFailed = null;
+        // A worker still on its way to the job finds another number and leaves.
+        Atomics.store(words(), JOB, 0);
+        result();
+      };
+      const stop = () => {
+        Atomics.store(words(), CANCELLED, 1);
+        check();
+      };
+      const check = () => {
+        const w = words();
+        const drawn = before + Atomics.load(w, DONE);
+        if (drawn === count && Atomics.load(w, ACTIVE) === 0) finish(() => resolve(true));
+        else if (Atomics.load(w, CANCELLED) && Atomics.load(w, ACTIVE) === 0) finish(() => resolve(false));
+        else if (Atomics.load(w, NEXT) >= count && this.members.every((m) => m.inJob !== id)) finish(() => resolve(drawn === count));
+      };
+      this.onLeft = check;
+      this.onFailed = (message) => {
+        Atomics.store(words(), CANCELLED, 1);
+        finish(() => reject(new Error(message)));
+      };
+      const timer = setInterval(() => {
+        onProgress?.(before + Atomics.load(words(), DONE), count);
+        this.buryTheDead(machine, id);
+        check();
+      }, 100);
+      signal?.addEventListener('abort', stop);
+      for (const m of this.members) {
+        m.inJob = id;
+        m.seen = Date.now();
+        m.handle.post({ kind: 'tiles', job: { id, plan, output, control, flags } });
+      }
+    });
+  }
+
+  /** Replaces workers that are in the job and have drawn nothing for too long; one busy with a question is not among them. */
+  private buryTheDead(machine: Machine, job: number): void {
+    const now = Date.now();
+    for (const m of [...this.members]) {
+      const beat = Atomics.load(new Int32Array(machine.memory.buffer, m.beat, 1), 0);
+      if (beat !== m.lastBeat || m.inJob !== job || m.pending.size > 0) {
+        m.lastBeat = beat;
+        m.seen = now;
+      } else if (now - m.seen > (this.options.patience ?? 4000)) this.replace(m);
+    }
+  }
+
+  private drawPrivate(plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
+    const id = ++this.jobs;
+    const { count } = tilesOf(plan.region, plan.tile);
+    const { width, height } = plan.region;
+    const picture = new Uint8Array(width * height * 4);
+    let next = 0;
+    let done = 0;
+    return new Promise((resolve, reject) => {
+      const end = (result: () => void) => {
+        this.onTile = null;
+        this.onFailed = null;
+        signal?.removeEventListener('abort', stop);
+        result();
+      };
+      const stop = () => end(() => reject(new Cancelled()));
+      const give = (member: Member) => {
+        if (next < count) member.handle.post({ kind: 'tile', job: id, index: next++ });
+      };
+      signal?.addEventListener('abort', stop);
+      this.onFailed = (message) => end(() => reject(new Error(message)));
+      this.onTile = (index, pixels, member) => {
+        const tile = tileRegion(plan.region, plan.tile, index);
+        const x = tile.x - plan.region.x;
+        const y = tile.y - plan.region.y;
+        for (let row = 0; row < tile.height; row++) {
+          picture.set(pixels.subarray(row * tile.width * 4, (row + 1) * tile.width * 4), ((y + row) * width + x) * 4);
+        }
+        done++;
+        onProgress?.(done, count);
+        if (done === count) end(() => resolve(picture));
+        else give(member);
+      };
+      for (const m of this.members) {
+        m.handle.post({ kind: 'tiles', job: { id, plan, output: 0, control: 0, flags: 0 } });
+        // Two tiles on their way to each worker keep it busy while one travels back.
+        give(m);
+        give(m);
+      }
+    });
+  }
+
+  /** Resolves when every worker has started. */
+  async ready(): Promise<void> {
+    await Promise.all(this.members.map((m) => m.ready));
+  }
+}
+

@@ -1,0 +1,63 @@
+import type { Picture } from '../core/image/picture';
+import type { Plan } from '../core/render/plan';
+
+/** What a material is made from, without functions, so that it can be posted. */
+export interface MaterialRequest {
+  id: string;
+  seed: number;
+  params: Record<string, unknown>;
+  width: number;
+  height: number;
+}
+
+export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: number };
+
+/** Questions a worker answers once each. */
+export type Call =
+  | { call: 'material'; order: MaterialRequest; target: number; scratch: number }
+  | { call: 'levels'; picture: Picture }
+  | { call: 'read'; at: number; bytes: number }
+  | { call: 'decode'; file: Blob }
+  | { call: 'place'; at: number; height: number; width: number }
+  | { call: 'encode'; at: number; pixels?: Uint8Array<ArrayBuffer>; width: number; height: number; encoding: Encoding };
+
+export interface TileJob {
+  id: number;
+  plan: Plan;
+  /** Shared memory: where the picture goes, and the addresses of the job's control words and of one byte a tile. */
+  output: number;
+  control: number;
+  flags: number;
+}
+
+export type ToWorker =
+  | { kind: 'start'; module: WebAssembly.Module; memory: WebAssembly.Memory | null; pages: number; scratch: number; scratchBytes: number; beat: number }
+  | { kind: 'grow'; pages: number }
+  | { kind: 'write'; at: number; bytes: Uint8Array }
+  | { kind: 'tiles'; job: TileJob }
+  | { kind: 'tile'; job: number; index: number }
+  | { kind: 'call'; ticket: number; question: Call };
+
+export type FromWorker =
+  | { kind: 'ready' }
+  | { kind: 'tile'; job: number; index: number; pixels: Uint8Array }
+  | { kind: 'left'; job: number }
+  | { kind: 'failed'; job: number; message: string }
+  | { kind: 'heard'; ticket: number }
+  | { kind: 'answer'; ticket: number; value?: unknown; error?: string };
+
+/** Control words of a tile job, as indices of 32-bit words. */
+export const NEXT = 0;
+export const DONE = 1;
+export const ACTIVE = 2;
+export const CANCELLED = 3;
+export const JOB = 4;
+export const CONTROL_WORDS = 8;
+
+/** One byte a tile: free, taken by a worker, drawn. */
+export const FREE = 0;
+export const TAKEN = 1;
+export const DRAWN = 2;
+
+/** Bytes of its own that each worker has for one tile and its halo. */
+export const SCRATCH_BYTES = 24 * 2 ** 20;

@@ -1,0 +1,124 @@
+import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
+import { buildLevels } from '../core/image/picture';
+import { Scratch } from '../core/image/tile';
+import { materialById } from '../core/materials';
+import { generate } from '../core/materials/generate';
+import { drawTile } from '../core/render/evaluate';
+import { tileRegion, tilesOf } from '../core/render/plan';
+import { ACTIVE, CANCELLED, DONE, DRAWN, FREE, JOB, NEXT, TAKEN, type Call, type Encoding, type FromWorker, type TileJob, type ToWorker } from './protocol';
+
+/** What differs between a browser's worker and a thread of Node. */
+export interface Host {
+  post(message: FromWorker, transfer?: ArrayBuffer[]): void;
+  decode?(file: Blob): Promise<{ width: number; height: number }>;
+  place?(machine: Machine, at: number, width: number, height: number): void;
+  encode?(pixels: Uint8Array<ArrayBuffer>, width: number, height: number, encoding: Encoding): Promise<Blob>;
+}
+
+/** The worker's whole life: answers questions one at a time and draws tiles while there are any. */
+export function serve(host: Host): (message: ToWorker) => void {
+  let machine: Machine;
+  let scratch: Scratch;
+  let beat = 0;
+  let shared = false;
+  let job: TileJob | null = null;
+
+  const answer = async (question: Call): Promise<unknown> => {
+    switch (question.call) {
+      case 'material': {
+        const { id, ...order } = question.order;
+        generate(machine, { ...order, material: materialById(id) }, question.target, question.scratch);
+        return undefined;
+      }
+      case 'levels':
+        return buildLevels(machine, question.picture);
+      case 'read':
+        return machine.bytes.slice(question.at, question.at + question.bytes);
+      case 'decode':
+        return host.decode?.(question.file);
+      case 'place':
+        return host.place?.(machine, question.at, question.width, question.height);
+      case 'encode': {
+        const { width, height, pixels, at } = question;
+        const size = width * height * 4;
+        return host.encode?.(pixels ?? machine.bytes.subarray(at, at + size), width, height, question.encoding);
+      }
+    }
+  };
+
+  return (message) => {
+    switch (message.kind) {
+      case 'start': {
+        shared = message.memory !== null;
+        const memory = message.memory ?? new WebAssembly.Memory({ initial: message.pages, maximum: MAXIMUM_PAGES });
+        machine = new Machine(message.module, memory);
+        scratch = new Scratch(machine, message.scratch, message.scratch + message.scratchBytes);
+        beat = message.beat;
+        return host.post({ kind: 'ready' });
+      }
+      case 'grow': {
+        const now = machine.memory.buffer.byteLength / 65536;
+        if (message.pages > now) machine.memory.grow(message.pages - now);
+        return;
+      }
+      case 'write':
+        return machine.bytes.set(message.bytes, message.at);
+      case 'tiles':
+        job = message.job;
+        if (shared) drawWhileThereAreTiles(machine, scratch, beat, message.job, host);
+        return;
+      case 'tile': {
+        if (!job || job.id !== message.job) return;
+        try {
+          const { width, height } = tileRegion(job.plan.region, job.plan.tile, message.index);
+          const at = scratchOutput(scratch);
+          drawTile(machine, scratch, job.plan, message.index, at, width);
+          const pixels = machine.bytes.slice(at, at + width * height * 4);
+          host.post({ kind: 'tile', job: message.job, index: message.index, pixels }, [pixels.buffer]);
+        } catch (error) {
+          host.post({ kind: 'failed', job: message.job, message: String((error as Error).message) });
+        }
+        return;
+      }
+      case 'call':
+        host.post({ kind: 'heard', ticket: message.ticket });
+        void answer(message.question).then(
+          (value) => host.post({ kind: 'answer', ticket: message.ticket, value }),
+          (error: Error) => host.post({ kind: 'answer', ticket: message.ticket, error: error.message }),
+        );
+    }
+  };
+}
+
+/** Where a private worker packs a tile before it posts it: the last 512 KiB of its scratch memory. */
+const scratchOutput = (scratch: Scratch) => scratch.end - 512 * 1024;
+
+/** Takes tickets until there are none or the job is cancelled. */
+function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number, job: TileJob, host: Host): void {
+  const { plan, output, control, flags } = job;
+  const words = new Int32Array(machine.memory.buffer);
+  const bytes = new Uint8Array(machine.memory.buffer);
+  const at = control / 4;
+  if (Atomics.load(words, at + JOB) !== job.id) return host.post({ kind: 'left', job: job.id });
+  Atomics.add(words, at + ACTIVE, 1);
+  try {
+    const { count, columns } = tilesOf(plan.region, plan.tile);
+    // A worker that comes late finds the job over or its control words used for another.
+    while (Atomics.load(words, at + JOB) === job.id && Atomics.load(words, at + CANCELLED) === 0) {
+      const index = Atomics.add(words, at + NEXT, 1);
+      if (index >= count) break;
+      if (Atomics.compareExchange(bytes, flags + index, FREE, TAKEN) !== FREE) continue;
+      const x = (index % columns) * plan.tile;
+      const y = Math.floor(index / columns) * plan.tile;
+      drawTile(machine, scratch, plan, index, output + (y * plan.region.width + x) * 4, plan.region.width);
+      Atomics.store(bytes, flags + index, DRAWN);
+      Atomics.add(words, at + DONE, 1);
+      Atomics.add(words, beat / 4, 1);
+    }
+  } catch (error) {
+    host.post({ kind: 'failed', job: job.id, message: String((error as Error).message) });
+  } finally {
+    Atomics.sub(words, at + ACTIVE, 1);
+    host.post({ kind: 'left', job: job.id });
+  }
+}

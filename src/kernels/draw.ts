@@ -1,0 +1,141 @@
+// Events of a material drawn one by one: strokes as capsules, spots with a lobed edge. All wrap when asked to.
+import { clamp1, smooth1 } from './math';
+import { noiseAt } from './noise';
+
+// @ts-ignore: decorator
+@inline
+function fold(i: i32, n: i32): i32 {
+  const r = i % n;
+  return r < 0 ? r + n : r;
+}
+
+/**
+ * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value) f32 in px; a negative half width starts a new
+ * stroke (its absolute value is used). A line under one pixel wide keeps half a pixel and loses value instead.
+ */
+export function drawStrokes(dst: usize, w: i32, h: i32, points: usize, count: i32, wrap: i32): void {
+  for (let k = 1; k < count; k++) {
+    const q = points + (<usize>k << 4);
+    if (f32.load(q + 8) < 0) continue;
+    const p = q - 16;
+    const xa = f32.load(p);
+    const ya = f32.load(p + 4);
+    const ra = abs<f32>(f32.load(p + 8));
+    const va = f32.load(p + 12);
+    const xb = f32.load(q);
+    const yb = f32.load(q + 4);
+    const rb = f32.load(q + 8);
+    const vb = f32.load(q + 12);
+    const r = max<f32>(max<f32>(ra, rb), 0.5) + 1;
+    const dx = xb - xa;
+    const dy = yb - ya;
+    const len2 = max<f32>(dx * dx + dy * dy, 1e-6);
+    const x0 = <i32>floor<f32>(min<f32>(xa, xb) - r);
+    const x1 = <i32>ceil<f32>(max<f32>(xa, xb) + r);
+    const y0 = <i32>floor<f32>(min<f32>(ya, yb) - r);
+    const y1 = <i32>ceil<f32>(max<f32>(ya, yb) + r);
+    for (let j = y0; j <= y1; j++) {
+      if (!wrap && (j < 0 || j >= h)) continue;
+      const row = dst + ((<usize>(wrap ? fold(j, h) : j) * <usize>w) << 2);
+      for (let i = x0; i <= x1; i++) {
+        if (!wrap && (i < 0 || i >= w)) continue;
+        const px: f32 = <f32>i + 0.5 - xa;
+        const py: f32 = <f32>j + 0.5 - ya;
+        const t = clamp1((px * dx + py * dy) / len2);
+        const ex = px - t * dx;
+        const ey = py - t * dy;
+        const half = ra + (rb - ra) * t;
+        const wide = max<f32>(half, 0.5);
+        const value = (va + (vb - va) * t) * (half / wide) * clamp1(wide + 0.5 - sqrt<f32>(ex * ex + ey * ey));
+        if (value <= 0) continue;
+        const at = row + (<usize>(wrap ? fold(i, w) : i) << 2);
+        if (value > f32.load(at)) f32.store(at, value);
+      }
+    }
+  }
+}
+
+/**
+ * Spots into a plane, combined by maximum. `spots` holds (x, y, r, elongation, angle cos, angle sin, lobes, value) f32 in px; `rim` is
+ * the softness of the edge in parts of r (at least one pixel).
+ */
+export function drawSpots(dst: usize, w: i32, h: i32, spots: usize, count: i32, rim: f32, seed: i32, wrap: i32): void {
+  for (let k = 0; k < count; k++) {
+    const s = spots + (<usize>k << 5);
+    const x = f32.load(s);
+    const y = f32.load(s + 4);
+    const real = f32.load(s + 8);
+    const r = max<f32>(real, 0.5);
+    const long = f32.load(s + 12);
+    const cos = f32.load(s + 16);
+    const sin = f32.load(s + 20);
+    const lob = f32.load(s + 24);
+    // A spot under a pixel keeps a pixel's size and loses value by area.
+    const value = f32.load(s + 28) * min<f32>(1, (real / r) * (real / r));
+    const reach = r * long * (1 + lob * 0.4) + 2;
+    const x0 = <i32>floor<f32>(x - reach);
+    const x1 = <i32>ceil<f32>(x + reach);
+    const y0 = <i32>floor<f32>(y - reach);
+    const y1 = <i32>ceil<f32>(y + reach);
+    for (let j = y0; j <= y1; j++) {
+      if (!wrap && (j < 0 || j >= h)) continue;
+      const row = dst + ((<usize>(wrap ? fold(j, h) : j) * <usize>w) << 2);
+      for (let i = x0; i <= x1; i++) {
+        if (!wrap && (i < 0 || i >= w)) continue;
+        const dx: f32 = <f32>i + 0.5 - x;
+        const dy: f32 = <f32>j + 0.5 - y;
+        const u = (dx * cos + dy * sin) / long;
+        const v = dy * cos - dx * sin;
+        const d = sqrt<f32>(u * u + v * v);
+        if (d > r * (1 + lob * 0.4) + 1.5) continue;
+        let edge = r;
+        if (lob > 0) {
+          const nu = u / max<f32>(d, 1e-4);
+          const nv = v / max<f32>(d, 1e-4);
+          const wob = noiseAt(nu * 0.9 + <f32>k * 7.31, nv * 0.9, seed) + 0.5 * noiseAt(nu * 2.1 + <f32>k * 3.77, nv * 2.1, seed + 1);
+          edge = r * max<f32>(0.35, 1 + lob * 0.42 * wob);
+        }
+        const soft = max<f32>(1, r * rim);
+        const cover: f32 = <f32>1 - smooth1(edge - soft * 0.5, edge + soft * 0.5, d);
+        if (cover <= 0) continue;
+        const at = row + (<usize>(wrap ? fold(i, w) : i) << 2);
+        if (value * cover > f32.load(at)) f32.store(at, value * cover);
+      }
+    }
+  }
+}
+
+/** Distance in px from each pixel to the nearest pixel of `src` over `level`, by two chamfer sweeps (3-4 weights), capped at `cap`. */
+export function distance(src: usize, dst: usize, w: i32, h: i32, level: f32, cap: f32, wrap: i32): void {
+  const n = w * h;
+  for (let i = 0; i < n; i++) f32.store(dst + (<usize>i << 2), f32.load(src + (<usize>i << 2)) > level ? 0 : cap);
+  // With wrap, a second round carries distances across the border.
+  for (let round = 0, rounds = wrap ? 2 : 1; round < rounds; round++) {
+    for (let j = 0; j < h; j++) {
+      for (let i = 0; i < w; i++) relax(dst, w, h, i, j, -1, wrap);
+    }
+    for (let j = h - 1; j >= 0; j--) {
+      for (let i = w - 1; i >= 0; i--) relax(dst, w, h, i, j, 1, wrap);
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function at(dst: usize, w: i32, h: i32, i: i32, j: i32, wrap: i32): f32 {
+  if (wrap) return f32.load(dst + ((<usize>(fold(j, h) * w + fold(i, w))) << 2));
+  if (i < 0 || j < 0 || i >= w || j >= h) return 1e9;
+  return f32.load(dst + ((<usize>(j * w + i)) << 2));
+}
+
+// @ts-ignore: decorator
+@inline
+function relax(dst: usize, w: i32, h: i32, i: i32, j: i32, s: i32, wrap: i32): void {
+  const p = dst + ((<usize>(j * w + i)) << 2);
+  let best = f32.load(p);
+  best = min<f32>(best, at(dst, w, h, i + s, j, wrap) + 0.955);
+  best = min<f32>(best, at(dst, w, h, i, j + s, wrap) + 0.955);
+  best = min<f32>(best, at(dst, w, h, i + s, j + s, wrap) + 1.3693);
+  best = min<f32>(best, at(dst, w, h, i - s, j + s, wrap) + 1.3693);
+  f32.store(p, best);
+}

@@ -1,0 +1,254 @@
+// Whole-plane arithmetic for materials: each a single pass over f32 planes whose length is a multiple of 4.
+import { clamp4, encode4, exp4, hash, ln4 } from './math';
+
+/** dst = v. */
+export function fill(dst: usize, count: i32, v: f32): void {
+  const s = f32x4.splat(v);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, s);
+}
+
+/** dst = a·dst + b·src + c. */
+export function mixIn(dst: usize, src: usize, count: i32, a: f32, b: f32, c: f32): void {
+  const ka = f32x4.splat(a);
+  const kb = f32x4.splat(b);
+  const kc = f32x4.splat(c);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    v128.store(dst + i, f32x4.add(f32x4.add(f32x4.mul(ka, v128.load(dst + i)), f32x4.mul(kb, v128.load(src + i))), kc));
+  }
+}
+
+/** dst = dst·(a·src + b). */
+export function times(dst: usize, src: usize, count: i32, a: f32, b: f32): void {
+  const ka = f32x4.splat(a);
+  const kb = f32x4.splat(b);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    v128.store(dst + i, f32x4.mul(v128.load(dst + i), f32x4.add(f32x4.mul(ka, v128.load(src + i)), kb)));
+  }
+}
+
+/** dst += (src − dst)·weight. */
+export function lerpTo(dst: usize, src: usize, weight: usize, count: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const d = v128.load(dst + i);
+    v128.store(dst + i, f32x4.add(d, f32x4.mul(f32x4.sub(v128.load(src + i), d), v128.load(weight + i))));
+  }
+}
+
+/** dst = min(hi, max(lo, dst)). */
+export function clampTo(dst: usize, count: i32, lo: f32, hi: f32): void {
+  const l = f32x4.splat(lo);
+  const h = f32x4.splat(hi);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, f32x4.max(l, f32x4.min(h, v128.load(dst + i))));
+}
+
+/** dst = max(dst, src) when high, else min. */
+export function extreme(dst: usize, src: usize, count: i32, high: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const a = v128.load(dst + i);
+    const b = v128.load(src + i);
+    v128.store(dst + i, high ? f32x4.max(a, b) : f32x4.min(a, b));
+  }
+}
+
+/** dst = max(0, dst)^p. */
+export function power(dst: usize, count: i32, p: f32): void {
+  const k = f32x4.splat(p);
+  const zero = f32x4.splat(0);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const v = v128.load(dst + i);
+    v128.store(dst + i, v128.bitselect(zero, exp4(f32x4.mul(ln4(v), k)), f32x4.le(v, zero)));
+  }
+}
+
+/** dst = e^(k·dst). */
+export function exponential(dst: usize, count: i32, k: f32): void {
+  const s = f32x4.splat(k);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, exp4(f32x4.mul(v128.load(dst + i), s)));
+}
+
+/** dst = ln dst. */
+export function logarithm(dst: usize, count: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, ln4(v128.load(dst + i)));
+}
+
+/** dst = |dst|. */
+export function absolute(dst: usize, count: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, f32x4.abs(v128.load(dst + i)));
+}
+
+/** dst = smoothstep(e0, e1, dst). */
+export function smoothstep(dst: usize, count: i32, e0: f32, e1: f32): void {
+  const base = f32x4.splat(e0);
+  const k = f32x4.splat(1 / (e1 - e0));
+  const three = f32x4.splat(3);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const t = clamp4(f32x4.mul(f32x4.sub(v128.load(dst + i), base), k));
+    v128.store(dst + i, f32x4.mul(f32x4.mul(t, t), f32x4.sub(three, f32x4.add(t, t))));
+  }
+}
+
+/** Vertical or horizontal pass of a convolution with a symmetric kernel of 2·radius + 1 taps; edges wrap or extend. */
+export function convolveRows(src: usize, dst: usize, w: i32, h: i32, taps: usize, radius: i32, wrap: i32, line: usize): void {
+  for (let j = 0; j < h; j++) {
+    const row = src + ((<usize>j * <usize>w) << 2);
+    for (let i = -radius; i < w + radius; i++) {
+      let k = i;
+      if (wrap) k = ((i % w) + w) % w;
+      else k = max<i32>(0, min<i32>(w - 1, i));
+      f32.store(line + (<usize>(i + radius) << 2), f32.load(row + (<usize>k << 2)));
+    }
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i = 0; i < w; i += 4) {
+      let s = f32x4.splat(0);
+      const p = line + (<usize>i << 2);
+      for (let k = 0, n = 2 * radius + 1; k < n; k++) {
+        s = f32x4.add(s, f32x4.mul(v128.load(p + (<usize>k << 2)), v128.load32_splat(taps + (<usize>k << 2))));
+      }
+      v128.store(out + (<usize>i << 2), s);
+    }
+  }
+}
+
+export function convolveColumns(src: usize, dst: usize, w: i32, h: i32, taps: usize, radius: i32, wrap: i32): void {
+  for (let j = 0; j < h; j++) {
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) v128.store(out + i, f32x4.splat(0));
+    for (let k = -radius; k <= radius; k++) {
+      let r = j + k;
+      if (wrap) r = ((r % h) + h) % h;
+      else r = max<i32>(0, min<i32>(h - 1, r));
+      const t = v128.load32_splat(taps + (<usize>(k + radius) << 2));
+      const row = src + ((<usize>r * <usize>w) << 2);
+      for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) {
+        v128.store(out + i, f32x4.add(v128.load(out + i), f32x4.mul(t, v128.load(row + i))));
+      }
+    }
+  }
+}
+
+/** 2×2 means of an f32 plane with even sides. */
+export function shrink(src: usize, w: i32, h: i32, dst: usize): void {
+  const dw = w >> 1;
+  for (let j = 0; j < h >> 1; j++) {
+    const a = src + ((<usize>(2 * j) * <usize>w) << 2);
+    const b = a + (<usize>w << 2);
+    for (let i = 0; i < dw; i++) {
+      const k = <usize>(2 * i) << 2;
+      f32.store(dst + ((<usize>(j * dw + i)) << 2), (f32.load(a + k) + f32.load(a + k + 4) + f32.load(b + k) + f32.load(b + k + 4)) * 0.25);
+    }
+  }
+}
+
+/** Sum and sum of squares of a plane, as two f64 at `out`. */
+export function moments(src: usize, count: i32, out: usize): void {
+  let sum: f64 = 0;
+  let squares: f64 = 0;
+  for (let i = 0; i < count; i++) {
+    const v = <f64>f32.load(src + (<usize>i << 2));
+    sum += v;
+    squares += v * v;
+  }
+  f64.store(out, sum);
+  f64.store(out + 8, squares);
+}
+
+/**
+ * Lambert light on a height plane in fractions of the long side: normal from central differences (× `size` px), lit = N·L / Lz, so
+ * flat ground is 1; never below 0. Edges wrap or extend.
+ */
+export function light(height: usize, dst: usize, w: i32, h: i32, size: f32, lx: f32, ly: f32, lz: f32, wrap: i32): void {
+  const k: f32 = size * 0.5;
+  for (let j = 0; j < h; j++) {
+    const up = height + ((<usize>((wrap ? (j + h - 1) % h : max<i32>(0, j - 1)) * w)) << 2);
+    const down = height + ((<usize>((wrap ? (j + 1) % h : min<i32>(h - 1, j + 1)) * w)) << 2);
+    const row = height + ((<usize>j * <usize>w) << 2);
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i = 0; i < w; i++) {
+      const l = wrap ? (i + w - 1) % w : max<i32>(0, i - 1);
+      const r = wrap ? (i + 1) % w : min<i32>(w - 1, i + 1);
+      const dx = (f32.load(row + (<usize>r << 2)) - f32.load(row + (<usize>l << 2))) * k;
+      const dy = (f32.load(down + (<usize>i << 2)) - f32.load(up + (<usize>i << 2))) * k;
+      const d = (lz - dx * lx - dy * ly) / sqrt<f32>(1 + dx * dx + dy * dy);
+      f32.store(out + (<usize>i << 2), max<f32>(0, d / lz));
+    }
+  }
+}
+
+/** Soft cast shadow: marches from each pixel towards the light; dst = 0 in full shadow, 1 in light. Lengths in px. */
+export function castShadow(
+  height: usize, dst: usize, w: i32, h: i32, size: f32, lx: f32, ly: f32, slope: f32, reach: i32, soft: f32, wrap: i32,
+): void {
+  for (let j = 0; j < h; j++) {
+    for (let i = 0; i < w; i++) {
+      const at = (<usize>(j * w + i)) << 2;
+      const base = f32.load(height + at) * size;
+      let worst: f32 = 0;
+      for (let k = 1; k <= reach; k++) {
+        let x = i + <i32>nearest<f32>(lx * <f32>k);
+        let y = j + <i32>nearest<f32>(ly * <f32>k);
+        if (wrap) {
+          x = ((x % w) + w) % w;
+          y = ((y % h) + h) % h;
+        } else {
+          x = max<i32>(0, min<i32>(w - 1, x));
+          y = max<i32>(0, min<i32>(h - 1, y));
+        }
+        const over = f32.load(height + ((<usize>(y * w + x)) << 2)) * size - base - <f32>k * slope;
+        if (over > worst) worst = over;
+      }
+      f32.store(dst + at, max<f32>(0, 1 - worst / soft));
+    }
+  }
+}
+
+/**
+ * Last step of every material: Lab (D65 white) to linear sRGB, times light (1 + (lit − 1)·c)·(1 − m + m·ao)·gain, encoded, a little
+ * scanner noise, RGBA8 with dither. When `emit` is set, L, a, b already hold encoded red, green and blue.
+ */
+export function develop(
+  L: usize, A: usize, B: usize, lit: usize, ao: usize, c: f32, m: f32, gain: f32, noise: f32, seed: i32, emit: i32, dst: usize, count: i32,
+): void {
+  const k16 = f32x4.splat(16.0 / 116.0);
+  const delta = f32x4.splat(6.0 / 29.0);
+  const slope = f32x4.splat(3.0 * 36.0 / 841.0);
+  for (let i = 0; i < count; i += 4) {
+    const at = <usize>i << 2;
+    let r = v128.load(L + at);
+    let g = v128.load(A + at);
+    let b = v128.load(B + at);
+    if (!emit) {
+      const fy = f32x4.mul(f32x4.add(r, f32x4.splat(16)), f32x4.splat(1.0 / 116.0));
+      const fx = f32x4.add(fy, f32x4.mul(g, f32x4.splat(1.0 / 500.0)));
+      const fz = f32x4.sub(fy, f32x4.mul(b, f32x4.splat(1.0 / 200.0)));
+      const x = f32x4.mul(v128.bitselect(f32x4.mul(f32x4.mul(fx, fx), fx), f32x4.mul(slope, f32x4.sub(fx, k16)), f32x4.gt(fx, delta)), f32x4.splat(0.95047));
+      const y = v128.bitselect(f32x4.mul(f32x4.mul(fy, fy), fy), f32x4.mul(slope, f32x4.sub(fy, k16)), f32x4.gt(fy, delta));
+      const z = f32x4.mul(v128.bitselect(f32x4.mul(f32x4.mul(fz, fz), fz), f32x4.mul(slope, f32x4.sub(fz, k16)), f32x4.gt(fz, delta)), f32x4.splat(1.08883));
+      const shade = f32x4.mul(
+        f32x4.mul(
+          f32x4.add(f32x4.splat(1), f32x4.mul(f32x4.sub(v128.load(lit + at), f32x4.splat(1)), f32x4.splat(c))),
+          f32x4.add(f32x4.splat(1 - m), f32x4.mul(v128.load(ao + at), f32x4.splat(m))),
+        ),
+        f32x4.splat(gain),
+      );
+      r = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(3.2404542)), f32x4.mul(y, f32x4.splat(-1.5371385))), f32x4.mul(z, f32x4.splat(-0.4985314)))));
+      g = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(-0.969266)), f32x4.mul(y, f32x4.splat(1.8760108))), f32x4.mul(z, f32x4.splat(0.041556)))));
+      b = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(0.0556434)), f32x4.mul(y, f32x4.splat(-0.2040259))), f32x4.mul(z, f32x4.splat(1.0572252)))));
+    }
+    for (let k = 0; k < 4; k++) {
+      const h1 = hash(i + k, seed);
+      const h2 = hash(i + k, seed ^ 0x3779fb9);
+      const grain: f32 = noise * (<f32>(h1 & 0xffff) + <f32>(h1 >>> 16) - 65535) * <f32>(1.0 / 65535.0) * 255;
+      const dither: f32 = (<f32>(h2 & 0xffff) + <f32>(h2 >>> 16) - 65535) * <f32>(0.5 / 65535.0);
+      const extra = grain + dither + 0.5;
+      let vr: f32 = 0, vg: f32 = 0, vb: f32 = 0;
+      if (k == 0) { vr = f32x4.extract_lane(r, 0); vg = f32x4.extract_lane(g, 0); vb = f32x4.extract_lane(b, 0); }
+      else if (k == 1) { vr = f32x4.extract_lane(r, 1); vg = f32x4.extract_lane(g, 1); vb = f32x4.extract_lane(b, 1); }
+      else if (k == 2) { vr = f32x4.extract_lane(r, 2); vg = f32x4.extract_lane(g, 2); vb = f32x4.extract_lane(b, 2); }
+      else { vr = f32x4.extract_lane(r, 3); vg = f32x4.extract_lane(g, 3); vb = f32x4.extract_lane(b, 3); }
+      const red = <u32>max<f32>(0, min<f32>(255, vr * 255 + extra));
+      const green = <u32>max<f32>(0, min<f32>(255, vg * 255 + extra));
+      const blue = <u32>max<f32>(0, min<f32>(255, vb * 255 + extra));
+      i32.store(dst + (<usize>(i + k) << 2), red | (green << 8) | (blue << 16) | 0xff000000);
+    }
+  }
+}

@@ -1,0 +1,68 @@
+// Bricks in a running bond: signed depth inside the nearest brick, that brick's number and the position on it.
+// @ts-ignore: decorator
+@inline
+function fold(i: i32, n: i32): i32 {
+  const r = i % n;
+  return r < 0 ? r + n : r;
+}
+
+/**
+ * For each pixel: `inside` the signed distance (fractions of the long side, positive inside) to the rounded box of its brick, `id` the
+ * brick's number, `px`, `py` the position from its centre. Planes `u`, `v` give bent coordinates in fractions of the long side.
+ * `table` holds per brick (dx, dy, rotation, left, right, top and bottom joint factors, corner) f32; rows × perRow bricks.
+ */
+export function bricks(
+  inside: usize, id: usize, px: usize, py: usize, w: i32, h: i32, u: usize, v: usize, rows: i32, perRow: i32,
+  rowHeight: f32, brickLength: f32, joint: f32, table: usize,
+): void {
+  const n = w * h;
+  for (let i = 0; i < n; i++) {
+    const at = <usize>i << 2;
+    const x = f32.load(u + at);
+    const y = f32.load(v + at);
+    let best: f32 = -1;
+    let who = 0;
+    let bx: f32 = 0;
+    let by: f32 = 0;
+    const row0 = <i32>floor<f32>(y / rowHeight);
+    for (let r = row0 - 1; r <= row0 + 1; r++) {
+      const rr = fold(r, rows);
+      const shift: f32 = (rr & 1) != 0 ? 0.5 : 0;
+      const col0 = <i32>floor<f32>(x / brickLength - shift);
+      for (let c = col0 - 1; c <= col0 + 1; c++) {
+        const k = rr * perRow + fold(c, perRow);
+        const t = table + (<usize>k << 5);
+        const cx: f32 = (<f32>c + 0.5 + shift) * brickLength + f32.load(t);
+        const cy: f32 = (<f32>r + 0.5) * rowHeight + f32.load(t + 4);
+        const rot = f32.load(t + 8);
+        const dx = x - cx + rot * (y - cy);
+        const dy = y - cy - rot * (x - cx);
+        const jx = joint * 0.5 * f32.load(t + (dx < 0 ? 12 : 16));
+        const jy = joint * 0.5 * f32.load(t + (dy < 0 ? 20 : 24));
+        const corner = f32.load(t + 28);
+        const qx = abs<f32>(dx) - (brickLength * 0.5 - jx) + corner;
+        const qy = abs<f32>(dy) - (rowHeight * 0.5 - jy) + corner;
+        const ox = max<f32>(qx, 0);
+        const oy = max<f32>(qy, 0);
+        const d = corner - sqrt<f32>(ox * ox + oy * oy) - min<f32>(max<f32>(qx, qy), 0);
+        if (d > best) {
+          best = d;
+          who = k;
+          bx = dx;
+          by = dy;
+        }
+      }
+    }
+    f32.store(inside + at, best);
+    f32.store(id + at, <f32>who);
+    f32.store(px + at, bx);
+    f32.store(py + at, by);
+  }
+}
+
+/** dst = table[id]: spreads a value per item over the pixels that belong to it. */
+export function lookUp(dst: usize, id: usize, table: usize, count: i32): void {
+  for (let i = 0; i < count; i++) {
+    f32.store(dst + (<usize>i << 2), f32.load(table + (<usize>(<i32>f32.load(id + (<usize>i << 2))) << 2)));
+  }
+}

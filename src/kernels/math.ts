@@ -1,0 +1,120 @@
+// Transcendentals as SIMD polynomials: the standard library's versions carry data tables, and this module must have no data
+// segment (every instance of a shared memory would write it again).
+
+/** e^x for four lanes; relative error under 3e-7 for |x| < 80. */
+// @ts-ignore: decorator
+@inline
+export function exp4(x: v128): v128 {
+  const clamped = f32x4.max(f32x4.min(x, f32x4.splat(80)), f32x4.splat(-80));
+  const t = f32x4.mul(clamped, f32x4.splat(1.44269504));
+  const whole = f32x4.nearest(t);
+  const f = f32x4.mul(f32x4.sub(t, whole), f32x4.splat(0.69314718));
+  let p = f32x4.splat(1.0 / 720.0);
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1.0 / 120.0));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1.0 / 24.0));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1.0 / 6.0));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.5));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1));
+  const bits = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(whole), i32x4.splat(127)), 23);
+  return f32x4.mul(p, bits);
+}
+
+/** ln x for four lanes, x > 0; relative error under 1e-6. */
+// @ts-ignore: decorator
+@inline
+export function ln4(x: v128): v128 {
+  const safe = f32x4.max(x, f32x4.splat(1e-30));
+  let e = i32x4.sub(i32x4.shr_u(safe, 23), i32x4.splat(127));
+  let m = v128.or(v128.and(safe, i32x4.splat(0x007fffff)), i32x4.splat(0x3f800000));
+  const high = f32x4.gt(m, f32x4.splat(1.41421356));
+  m = v128.bitselect(f32x4.mul(m, f32x4.splat(0.5)), m, high);
+  e = i32x4.sub(e, high); // a true lane is −1
+  const s = f32x4.div(f32x4.sub(m, f32x4.splat(1)), f32x4.add(m, f32x4.splat(1)));
+  const z = f32x4.mul(s, s);
+  let p = f32x4.splat(2.0 / 9.0);
+  p = f32x4.add(f32x4.mul(p, z), f32x4.splat(2.0 / 7.0));
+  p = f32x4.add(f32x4.mul(p, z), f32x4.splat(2.0 / 5.0));
+  p = f32x4.add(f32x4.mul(p, z), f32x4.splat(2.0 / 3.0));
+  p = f32x4.add(f32x4.mul(p, z), f32x4.splat(2));
+  return f32x4.add(f32x4.mul(p, s), f32x4.mul(f32x4.convert_i32x4_s(e), f32x4.splat(0.69314718)));
+}
+
+// @ts-ignore: decorator
+@inline
+export function exp1(x: f32): f32 {
+  return f32x4.extract_lane(exp4(f32x4.splat(x)), 0);
+}
+
+// @ts-ignore: decorator
+@inline
+export function ln1(x: f32): f32 {
+  return f32x4.extract_lane(ln4(f32x4.splat(x)), 0);
+}
+
+/** sin x by range reduction to ±π/2 and a degree-9 polynomial; absolute error under 4e-6 for |x| < 1e4. */
+export function sin1(x: f32): f32 {
+  const turns: f32 = nearest<f32>(x * 0.31830988618);
+  const r: f32 = x - turns * 3.14159265359;
+  const z: f32 = r * r;
+  const s: f32 = r * (1 + z * (-0.16666666 + z * (0.0083333310 + z * (-0.00019840874 + z * 2.7525562e-6))));
+  return (i32(turns) & 1) != 0 ? -s : s;
+}
+
+// @ts-ignore: decorator
+@inline
+export function cos1(x: f32): f32 {
+  return sin1(x + 1.57079632679);
+}
+
+// @ts-ignore: decorator
+@inline
+export function clamp1(x: f32): f32 {
+  return max<f32>(0, min<f32>(1, x));
+}
+
+// @ts-ignore: decorator
+@inline
+export function clamp4(x: v128): v128 {
+  return f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), x));
+}
+
+// @ts-ignore: decorator
+@inline
+export function smooth1(e0: f32, e1: f32, x: f32): f32 {
+  const t = clamp1((x - e0) / (e1 - e0));
+  return t * t * (3 - 2 * t);
+}
+
+/** Integer hash (finaliser of MurmurHash3, public domain, with a seed). */
+// @ts-ignore: decorator
+@inline
+export function hash(k: i32, seed: i32): u32 {
+  let h = <u32>(k * 0x27d4eb2d) ^ <u32>(seed * 0x165667b1);
+  h ^= h >>> 16;
+  h *= 0x85ebca6b;
+  h ^= h >>> 13;
+  h *= 0xc2b2ae35;
+  h ^= h >>> 16;
+  return h;
+}
+
+/** Uniform in [0, 1). */
+// @ts-ignore: decorator
+@inline
+export function unit(h: u32): f32 {
+  return <f32>(h >>> 8) * <f32>(1.0 / 16777216.0);
+}
+
+/** sRGB transfer function (IEC 61966-2-1), linear to encoded, four lanes in 0..1. */
+// @ts-ignore: decorator
+@inline
+export function encode4(x: v128): v128 {
+  const c = clamp4(x);
+  const low = f32x4.mul(c, f32x4.splat(12.92));
+  const high = f32x4.sub(
+    f32x4.mul(exp4(f32x4.mul(ln4(f32x4.max(c, f32x4.splat(1e-6))), f32x4.splat(1.0 / 2.4))), f32x4.splat(1.055)),
+    f32x4.splat(0.055),
+  );
+  return v128.bitselect(low, high, f32x4.le(c, f32x4.splat(0.0031308)));
+}

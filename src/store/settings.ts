@@ -1,0 +1,33 @@
+import { create } from 'zustand';
+import * as z from 'zod';
+
+const schema = z.object({
+  theme: z.enum(['system', 'light', 'dark']).catch('system'),
+  maskColour: z.string().catch('madder'),
+  penPressure: z.boolean().catch(true),
+});
+type Settings = z.output<typeof schema>;
+
+const KEY = 'dermatex.settings';
+
+function read(): Settings {
+  try {
+    return schema.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+  } catch {
+    return schema.parse({});
+  }
+}
+
+/** Small choices of the person, kept in localStorage because they are wanted before anything is drawn. */
+export const useSettings = create<Settings & { set(change: Partial<Settings>): void }>((set, get) => ({
+  ...read(),
+  set(change) {
+    set(change);
+    const { theme, maskColour, penPressure } = get();
+    try {
+      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure }));
+    } catch {
+      // A full or forbidden store only means that the choice is not remembered.
+    }
+  },
+}));

@@ -1,0 +1,31 @@
+import { Alegreya_500Medium } from '@expo-google-fonts/alegreya/500Medium';
+import { Mukta_400Regular } from '@expo-google-fonts/mukta/400Regular';
+import { Mukta_500Medium } from '@expo-google-fonts/mukta/500Medium';
+import { useFonts } from 'expo-font';
+import { Stack } from 'expo-router';
+import { useEffect } from 'react';
+import { useColorScheme } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
+import { useSettings } from '@/store/settings';
+import { Notices } from './kit/Notices';
+import { darkTheme, lightTheme } from './theme';
+
+/** What lies round every screen: fonts, theme, the place where messages appear. */
+export default function Shell() {
+  const [loaded] = useFonts({ Alegreya_500Medium, Mukta_400Regular, Mukta_500Medium });
+  const system = useColorScheme();
+  const wanted = useSettings((s) => s.theme);
+  const isDark = wanted === 'system' ? system === 'dark' : wanted === 'dark';
+  const theme = isDark ? darkTheme : lightTheme;
+  useEffect(() => {
+    document.documentElement.dataset.theme = isDark ? 'dark' : 'light';
+    document.body.style.background = theme.dx.chrome;
+  }, [isDark, theme]);
+  if (!loaded) return null;
+  return (
+    <PaperProvider theme={theme}>
+      <Stack screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: theme.dx.chrome } }} />
+      <Notices />
+    </PaperProvider>
+  );
+}

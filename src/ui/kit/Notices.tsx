@@ -1,0 +1,49 @@
+import { useEffect } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Button, Text } from 'react-native-paper';
+import { useNotices } from '@/store/notices';
+import { useColours } from '../theme';
+
+/** Messages at the lower edge, above everything; errors stay until they are put away. */
+export function Notices() {
+  const { list, put } = useNotices();
+  const c = useColours();
+  return (
+    <View style={styles.place} pointerEvents="box-none">
+      {list.map((n) => (
+        <Notice key={n.id} c={c} notice={n} put={put} />
+      ))}
+    </View>
+  );
+}
+
+type Props = { notice: ReturnType<typeof useNotices.getState>['list'][number]; put(id: number): void; c: ReturnType<typeof useColours> };
+
+function Notice({ notice, put, c }: Props) {
+  useEffect(() => {
+    if (notice.lasting) return;
+    const timer = setTimeout(() => put(notice.id), 4000);
+    return () => clearTimeout(timer);
+  }, [notice, put]);
+  return (
+    <View role={notice.lasting ? 'alert' : 'status'} style={[styles.notice, { backgroundColor: c.ink }]}>
+      <Text style={[styles.text, { color: c.chrome }]}>{notice.text}</Text>
+      {notice.action ? (
+        <Button compact textColor={c.chrome} onPress={() => (notice.action?.run(), put(notice.id))}>
+          {notice.action.label}
+        </Button>
+      ) : null}
+      {notice.lasting ? (
+        <Button compact textColor={c.chrome} onPress={() => put(notice.id)}>
+          Put away
+        </Button>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  place: { position: 'absolute', left: 16, right: 16, bottom: 16, alignItems: 'center', gap: 8 },
+  notice: { flexDirection: 'row', alignItems: 'center', maxWidth: 640, paddingLeft: 16, paddingRight: 8, paddingVertical: 8, borderRadius: 3, gap: 8 },
+  text: { flexShrink: 1 },
+});
