@@ -1,4 +1,1 @@
-import { View } from 'react-native';
-export default function Screen() {
-  return <View />;
-}
+export { PiecesScreen as default } from '@/ui/pieces/PiecesScreen';

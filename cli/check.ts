@@ -21,7 +21,9 @@ export async function check(file: string | undefined): Promise<void> {
   for (const coat of coats) {
     const source = coat.source as { kind: string; id?: string; file?: string; params?: Record<string, unknown> };
     if (source.kind === 'material') {
-      const params = materialById(source.id ?? '').params.strict().safeParse(source.params ?? {});
+      const params = materialById(source.id ?? '')
+        .params.strict()
+        .safeParse(source.params ?? {});
       if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`));
     }
     if (source.kind === 'picture' && !isPiece && !existsSync(path.resolve(path.dirname(file), source.file ?? ''))) {

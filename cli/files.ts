@@ -23,7 +23,12 @@ export async function readPicture(file: string): Promise<{ data: Buffer; width: 
   const bytes = await readBytes(file);
   try {
     inspect(bytes, path.basename(file));
-    const { data, info } = await sharp(bytes, { limitInputPixels: 60e6 }).rotate().toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(bytes, { limitInputPixels: 60e6 })
+      .rotate()
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     return { data, width: info.width, height: info.height };
   } catch (error) {
     if (error instanceof BadFile) throw new Refused(error.message);

@@ -11,8 +11,15 @@ export async function measure([a, b]: string[], maskFile?: string): Promise<void
     if (picture.width !== one.width || picture.height !== one.height) {
       throw new Refused(`The mask is ${picture.width} × ${picture.height} and the picture ${one.width} × ${one.height}; they must be one size.`);
     }
-    mask = await sharp(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } }).removeAlpha().greyscale().toColourspace('b-w').raw().toBuffer();
+    mask = await sharp(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })
+      .removeAlpha()
+      .greyscale()
+      .toColourspace('b-w')
+      .raw()
+      .toBuffer();
   }
   const r = compare(one, two, mask);
-  console.log(`ciede2000 mean ${r.mean.toFixed(4)} p95 ${r.p95.toFixed(4)} max ${r.max.toFixed(4)} ssim ${r.ssim.toFixed(6)} pixels ${r.pixels} levels ${r.levels}`);
+  console.log(
+    `ciede2000 mean ${r.mean.toFixed(4)} p95 ${r.p95.toFixed(4)} max ${r.max.toFixed(4)} ssim ${r.ssim.toFixed(6)} pixels ${r.pixels} levels ${r.levels}`,
+  );
 }

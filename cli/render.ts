@@ -28,9 +28,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const width = Math.max(1, Math.round(pw * scale));
   const height = Math.max(1, Math.round(ph * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
-  await engine.draw(
-    { piece: { coats, strength: look.strength, photo: ref }, region: { x: 0, y: 0, width, height }, scale, tile: 256 },
-    (pixels) => writePicture(out, pixels, width, height),
+  await engine.draw({ piece: { coats, strength: look.strength, photo: ref }, region: { x: 0, y: 0, width, height }, scale, tile: 256 }, (pixels) =>
+    writePicture(out, pixels, width, height),
   );
   engine.pool.close();
 }

@@ -8,5 +8,8 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensureInstalled();
 const { buildNode } = await import('./build-node.mjs');
 const main = await buildNode();
-const { status } = spawnSync(process.execPath, ['--enable-source-maps', main, ...process.argv.slice(2)], { stdio: 'inherit', env: { ...process.env, DERMATEX_ROOT: root } });
+const { status } = spawnSync(process.execPath, ['--enable-source-maps', main, ...process.argv.slice(2)], {
+  stdio: 'inherit',
+  env: { ...process.env, DERMATEX_ROOT: root },
+});
 process.exit(status ?? 1);

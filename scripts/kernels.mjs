@@ -17,8 +17,24 @@ export function buildKernels({ force = false } = {}) {
   if (!force && outputs.every((f) => existsSync(f) && statSync(f).mtimeMs > newest)) return;
   mkdirSync(path.join(root, 'public'), { recursive: true });
   const asc = path.join(root, 'node_modules/assemblyscript/bin/asc.js');
-  const common = ['src/kernels/index.ts', '-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--noExportMemory', '--initialMemory', '16', '--converge'];
-  execFileSync(process.execPath, [asc, ...common, '--enable', 'threads', '--sharedMemory', '--maximumMemory', '32768', '-o', outputs[0]], { cwd: root, stdio: 'inherit' });
+  const common = [
+    'src/kernels/index.ts',
+    '-O3',
+    '--noAssert',
+    '--runtime',
+    'stub',
+    '--enable',
+    'simd',
+    '--importMemory',
+    '--noExportMemory',
+    '--initialMemory',
+    '16',
+    '--converge',
+  ];
+  execFileSync(process.execPath, [asc, ...common, '--enable', 'threads', '--sharedMemory', '--maximumMemory', '32768', '-o', outputs[0]], {
+    cwd: root,
+    stdio: 'inherit',
+  });
   execFileSync(process.execPath, [asc, ...common, '--maximumMemory', '32768', '-o', outputs[1]], { cwd: root, stdio: 'inherit' });
   for (const file of outputs) check(file);
 }

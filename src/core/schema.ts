@@ -22,7 +22,12 @@ type Extra = Partial<Omit<ControlMeta, 'control' | 'label'>>;
 /** A number with its range, step, neutral value and words. Values outside the range are refused, not clamped. */
 export function slider(label: string, min: number, max: number, neutral: number, extra: Extra = {}) {
   const meta: ControlMeta = { control: 'slider', label, min, max, step: (max - min) / 100, ...extra };
-  return z.number().min(min).max(max).default(neutral).meta({ ...meta });
+  return z
+    .number()
+    .min(min)
+    .max(max)
+    .default(neutral)
+    .meta({ ...meta });
 }
 
 /** A share of 0 to 1, shown in percent. */
@@ -32,14 +37,20 @@ export function share(label: string, neutral: number, extra: Extra = {}) {
 
 export function toggle(label: string, neutral: boolean, extra: Extra = {}) {
   const meta: ControlMeta = { control: 'toggle', label, ...extra };
-  return z.boolean().default(neutral).meta({ ...meta });
+  return z
+    .boolean()
+    .default(neutral)
+    .meta({ ...meta });
 }
 
 export function choice<const T extends string>(label: string, options: readonly { value: T; label: string }[], neutral: T, extra: Extra = {}) {
   const meta: ControlMeta = { control: 'choice', label, choices: [...options], ...extra };
   const values = options.map((o) => o.value) as [T, ...T[]];
   // The cast keeps the default's type exact; zod would widen it to a NoUndefined wrapper.
-  return z.enum(values).default(neutral as never).meta({ ...meta });
+  return z
+    .enum(values)
+    .default(neutral as never)
+    .meta({ ...meta });
 }
 
 export interface ControlEntry {

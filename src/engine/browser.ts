@@ -48,8 +48,7 @@ export async function browserEngine(file: (key: string) => Promise<Blob>): Promi
   const engine: Engine = new Engine({
     pool,
     decode,
-    encode: (pixels, width, height, encoding) =>
-      pool.call<Blob>({ call: 'encode', at: pixels.at, pixels: pixels.array, width, height, encoding }),
+    encode: (pixels, width, height, encoding) => pool.call<Blob>({ call: 'encode', at: pixels.at, pixels: pixels.array, width, height, encoding }),
   });
   return engine;
 }

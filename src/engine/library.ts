@@ -145,7 +145,8 @@ export class Library {
 }
 
 export function materialKey({ id, seed, params, width, height }: MaterialRequest): string {
-  const sorted = Object.keys(params).sort().map((k) => [k, params[k]]); // prettier-ignore
+  const sorted = Object.keys(params)
+    .sort()
+    .map((k) => [k, params[k]]);
   return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}`;
 }
-

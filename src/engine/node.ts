@@ -1,15 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { Engine } from './engine';
 import { Library, type Decoded } from './library';
 import { Pool, type WorkerHandle } from './pool';
 import type { FromWorker } from './protocol';
 
-/** The folder that holds package.json, from a bundle in build/. */
-export const root = process.env.DERMATEX_ROOT ?? path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+/** The folder that holds package.json; scripts name it. */
+export const root = process.env.DERMATEX_ROOT ?? process.cwd();
 
 function spawn(): WorkerHandle {
   const worker = new Worker(path.join(root, 'build/src-engine-node.worker.mjs'));

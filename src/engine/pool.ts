@@ -1,9 +1,7 @@
 import { Heap } from '../core/image/heap';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { tileRegion, tilesOf, type Plan } from '../core/render/plan';
-import {
-  ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker,
-} from './protocol'; // prettier-ignore
+import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker } from './protocol';
 
 /** A worker of a browser or a thread of Node, behind one face. */
 export interface WorkerHandle {
@@ -183,7 +181,12 @@ export class Pool {
    * arrives as an array of its own. `use` gets the pixels before the next drawing may overwrite them. Rejects with Cancelled as soon as
    * every worker has let go.
    */
-  async draw<T>(plan: Plan, target: () => number, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: TileOptions = {}): Promise<T> {
+  async draw<T>(
+    plan: Plan,
+    target: () => number,
+    use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>,
+    options: TileOptions = {},
+  ): Promise<T> {
     const turn = this.queue.then(async () => {
       if (options.signal?.aborted) throw new Cancelled();
       if (!this.machine) return use(await this.drawPrivate(plan, options), 0);
@@ -215,8 +218,14 @@ export class Pool {
 
   /** One pass over the tiles that are still free. Resolves true when all are drawn. */
   private round(
-    machine: Machine, plan: Plan, output: number, flags: number, count: number, signal?: AbortSignal, onProgress?: (done: number, total: number) => void,
-  ): Promise<boolean> { // prettier-ignore
+    machine: Machine,
+    plan: Plan,
+    output: number,
+    flags: number,
+    count: number,
+    signal?: AbortSignal,
+    onProgress?: (done: number, total: number) => void,
+  ): Promise<boolean> {
     const id = ++this.jobs;
     const control = this.controls + (id % RING) * CONTROL_WORDS * 4;
     const words = () => new Int32Array(machine.memory.buffer, control, CONTROL_WORDS);
@@ -325,4 +334,3 @@ export class Pool {
     await Promise.all(this.members.map((m) => m.ready));
   }
 }
-

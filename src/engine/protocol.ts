@@ -31,7 +31,15 @@ export interface TileJob {
 }
 
 export type ToWorker =
-  | { kind: 'start'; module: WebAssembly.Module; memory: WebAssembly.Memory | null; pages: number; scratch: number; scratchBytes: number; beat: number }
+  | {
+      kind: 'start';
+      module: WebAssembly.Module;
+      memory: WebAssembly.Memory | null;
+      pages: number;
+      scratch: number;
+      scratchBytes: number;
+      beat: number;
+    }
   | { kind: 'grow'; pages: number }
   | { kind: 'write'; at: number; bytes: Uint8Array }
   | { kind: 'tiles'; job: TileJob }

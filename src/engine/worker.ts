@@ -5,7 +5,21 @@ import { materialById } from '../core/materials';
 import { generate } from '../core/materials/generate';
 import { drawTile } from '../core/render/evaluate';
 import { tileRegion, tilesOf } from '../core/render/plan';
-import { ACTIVE, CANCELLED, DONE, DRAWN, FREE, JOB, NEXT, TAKEN, type Call, type Encoding, type FromWorker, type TileJob, type ToWorker } from './protocol';
+import {
+  ACTIVE,
+  CANCELLED,
+  DONE,
+  DRAWN,
+  FREE,
+  JOB,
+  NEXT,
+  TAKEN,
+  type Call,
+  type Encoding,
+  type FromWorker,
+  type TileJob,
+  type ToWorker,
+} from './protocol';
 
 /** What differs between a browser's worker and a thread of Node. */
 export interface Host {

@@ -2,11 +2,27 @@ import { MD3DarkTheme, MD3LightTheme, configureFonts, useTheme, type MD3Theme } 
 
 /** Neutral surfaces (a* = b* = 0), one madder accent for what is live. The card is L* 72 in light, 22 in dark. */
 const light = {
-  card: '#b1b1b1', chrome: '#efefef', raised: '#f8f8f8', line: '#c9c9c9', ink: '#1c1c1c', quiet: '#555555', accent: '#a2423d', onAccent: '#ffffff', field: '#e2e2e2',
-}; // prettier-ignore
+  card: '#b1b1b1',
+  chrome: '#efefef',
+  raised: '#f8f8f8',
+  line: '#c9c9c9',
+  ink: '#1c1c1c',
+  quiet: '#555555',
+  accent: '#a2423d',
+  onAccent: '#ffffff',
+  field: '#e2e2e2',
+};
 const dark = {
-  card: '#363636', chrome: '#1e1e1e', raised: '#292929', line: '#474747', ink: '#ececec', quiet: '#b0b0b0', accent: '#d98077', onAccent: '#1a1a1a', field: '#3a3a3a',
-}; // prettier-ignore
+  card: '#363636',
+  chrome: '#1e1e1e',
+  raised: '#292929',
+  line: '#474747',
+  ink: '#ececec',
+  quiet: '#b0b0b0',
+  accent: '#d98077',
+  onAccent: '#1a1a1a',
+  field: '#3a3a3a',
+};
 export type Colours = typeof light;
 
 export const SANS = 'Mukta_400Regular';
@@ -23,13 +39,26 @@ function build(base: MD3Theme, c: Colours): MD3Theme & { dx: Colours } {
     dx: c,
     colors: {
       ...base.colors,
-      primary: c.accent, onPrimary: c.onAccent, primaryContainer: c.field, onPrimaryContainer: c.ink,
-      secondary: c.ink, onSecondary: c.chrome, secondaryContainer: c.field, onSecondaryContainer: c.ink,
-      background: c.chrome, onBackground: c.ink, surface: c.chrome, onSurface: c.ink, surfaceVariant: c.field, onSurfaceVariant: c.quiet,
-      outline: c.quiet, outlineVariant: c.line, error: c.accent,
+      primary: c.accent,
+      onPrimary: c.onAccent,
+      primaryContainer: c.field,
+      onPrimaryContainer: c.ink,
+      secondary: c.ink,
+      onSecondary: c.chrome,
+      secondaryContainer: c.field,
+      onSecondaryContainer: c.ink,
+      background: c.chrome,
+      onBackground: c.ink,
+      surface: c.chrome,
+      onSurface: c.ink,
+      surfaceVariant: c.field,
+      onSurfaceVariant: c.quiet,
+      outline: c.quiet,
+      outlineVariant: c.line,
+      error: c.accent,
       elevation: { level0: 'transparent', level1: c.raised, level2: c.raised, level3: c.raised, level4: c.raised, level5: c.raised },
     },
-  }; // prettier-ignore
+  };
 }
 
 export const lightTheme = build(MD3LightTheme, light);

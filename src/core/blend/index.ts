@@ -17,7 +17,24 @@ import softLight from './modes/soft-light';
 import type { Mode } from './mode';
 
 /** All blend modes, in the order in which they are offered: those tried first for textures lead their group. */
-export const modes = [normal, multiply, screen, overlay, darken, lighten, colorDodge, colorBurn, hardLight, softLight, difference, exclusion, hue, saturation, color, luminosity] as const satisfies readonly Mode[];
+export const modes = [
+  normal,
+  multiply,
+  screen,
+  overlay,
+  darken,
+  lighten,
+  colorDodge,
+  colorBurn,
+  hardLight,
+  softLight,
+  difference,
+  exclusion,
+  hue,
+  saturation,
+  color,
+  luminosity,
+] as const satisfies readonly Mode[];
 
 export type BlendName = (typeof modes)[number]['id'];
 export const blendNames = modes.map((m) => m.id) as [BlendName, ...BlendName[]];

@@ -28,7 +28,12 @@ export function ciede2000([L1, a1, b1]: Triple, [L2, a2, b2]: Triple): number {
   const dH = 2 * Math.sqrt(C1 * C2) * Math.sin((dh / 2) * rad);
   const L = (L1 + L2) / 2;
   const C = (C1 + C2) / 2;
-  const T = 1 - 0.17 * Math.cos((sum - 30) * rad) + 0.24 * Math.cos(2 * sum * rad) + 0.32 * Math.cos((3 * sum + 6) * rad) - 0.2 * Math.cos((4 * sum - 63) * rad);
+  const T =
+    1 -
+    0.17 * Math.cos((sum - 30) * rad) +
+    0.24 * Math.cos(2 * sum * rad) +
+    0.32 * Math.cos((3 * sum + 6) * rad) -
+    0.2 * Math.cos((4 * sum - 63) * rad);
   const SL = 1 + (0.015 * (L - 50) ** 2) / Math.sqrt(20 + (L - 50) ** 2);
   const SC = 1 + 0.045 * C;
   const SH = 1 + 0.015 * C * T;

@@ -18,7 +18,8 @@ export class BadFile extends Error {
 export const MEGAPIXELS = 50;
 const LONGEST = 30000;
 
-const RAW_ENDINGS = /\.(3fr|ari|arw|bay|cap|cr2|cr3|crw|dcr|dng|erf|fff|gpr|iiq|k25|kdc|mef|mos|mrw|nef|nrw|orf|pef|raf|raw|rw2|rwl|sr2|srf|srw|x3f)$/i;
+const RAW_ENDINGS =
+  /\.(3fr|ari|arw|bay|cap|cr2|cr3|crw|dcr|dng|erf|fff|gpr|iiq|k25|kdc|mef|mos|mrw|nef|nrw|orf|pef|raf|raw|rw2|rwl|sr2|srf|srw|x3f)$/i;
 
 const ascii = (bytes: Uint8Array, at: number, n: number) => String.fromCharCode(...bytes.subarray(at, at + n));
 
@@ -60,7 +61,14 @@ function kindOf(b: Uint8Array): Inspected['type'] | null {
 function looksRaw(b: Uint8Array, name: string): boolean {
   if (RAW_ENDINGS.test(name)) return true;
   // Raw files under another name: makers' own signatures (the TIFF-based ones are told by their endings).
-  return ascii(b, 4, 7) === 'ftypcrx' || ascii(b, 0, 4) === 'FOVb' || ascii(b, 0, 4) === 'IIU\0' || ascii(b, 0, 4) === 'IIRO' || ascii(b, 0, 3) === '\0MR' || /^FUJI.{4}CCD-RAW/.test(ascii(b, 0, 15));
+  return (
+    ascii(b, 4, 7) === 'ftypcrx' ||
+    ascii(b, 0, 4) === 'FOVb' ||
+    ascii(b, 0, 4) === 'IIU\0' ||
+    ascii(b, 0, 4) === 'IIRO' ||
+    ascii(b, 0, 3) === '\0MR' ||
+    /^FUJI.{4}CCD-RAW/.test(ascii(b, 0, 15))
+  );
 }
 
 const be32 = (b: Uint8Array, at: number) => ((b[at] << 24) | (b[at + 1] << 16) | (b[at + 2] << 8) | b[at + 3]) >>> 0;
@@ -70,7 +78,7 @@ function complete(b: Uint8Array, type: Inspected['type']): boolean {
   if (type === 'image/webp') return b.length >= 8 + le32(b, 4);
   if (type === 'image/png') {
     // Walk the chunks (PNG 3rd ed., §5) to IEND.
-    for (let at = 8; at + 12 <= b.length; ) {
+    for (let at = 8; at + 12 <= b.length;) {
       const length = be32(b, at);
       if (at + 12 + length > b.length) return false;
       if (ascii(b, at + 4, 4) === 'IEND') return true;

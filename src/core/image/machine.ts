@@ -1,21 +1,63 @@
 /** Names of the kernels that src/kernels/index.ts exports. */
-const names = [
-  'blend', 'sampleAffine', 'sampleArea', 'halve', 'packBytes', 'pack16', 'unpack16', 'colorMatrix', 'copyWindow', 'tintByMask',
-  'maskEllipse', 'stampDabs', 'applyStroke', 'maskLimits', 'addNoise', 'addSpline', 'worley', 'addWhite', 'enlarge', 'fill', 'mixIn',
-  'times', 'lerpTo', 'clampTo', 'extreme', 'power', 'exponential', 'logarithm', 'absolute', 'smoothstep', 'convolveRows',
-  'convolveColumns', 'shrink', 'moments', 'light', 'castShadow', 'develop', 'drawStrokes', 'drawSpots', 'distance', 'threadTables',
-  'weave', 'bricks', 'lookUp', 'timber',
-] as const; // prettier-ignore
 
-export type KernelName = (typeof names)[number];
+export type KernelName =
+  | 'blend'
+  | 'sampleAffine'
+  | 'sampleArea'
+  | 'halve'
+  | 'packBytes'
+  | 'pack16'
+  | 'unpack16'
+  | 'colorMatrix'
+  | 'copyWindow'
+  | 'tintByMask'
+  | 'maskEllipse'
+  | 'stampDabs'
+  | 'applyStroke'
+  | 'maskLimits'
+  | 'addNoise'
+  | 'addSpline'
+  | 'worley'
+  | 'addWhite'
+  | 'enlarge'
+  | 'fill'
+  | 'mixIn'
+  | 'times'
+  | 'lerpTo'
+  | 'clampTo'
+  | 'extreme'
+  | 'power'
+  | 'exponential'
+  | 'logarithm'
+  | 'absolute'
+  | 'smoothstep'
+  | 'convolveRows'
+  | 'convolveColumns'
+  | 'shrink'
+  | 'moments'
+  | 'light'
+  | 'castShadow'
+  | 'develop'
+  | 'drawStrokes'
+  | 'drawSpots'
+  | 'distance'
+  | 'threadTables'
+  | 'weave'
+  | 'bricks'
+  | 'lookUp'
+  | 'timber';
 /** Every kernel takes numbers only: addresses in bytes, sizes in pixels, booleans as 0 or 1. */
 export type Kernels = Record<KernelName, (...args: number[]) => number>;
 
 /** One instance of the kernels on a memory that may be shared with others, and views on it that survive growth. */
 export class Machine {
   readonly kernels: Kernels;
-  private held: { buffer: ArrayBufferLike; bytes: Uint8Array<ArrayBuffer>; floats: Float32Array<ArrayBuffer>; words: Uint32Array<ArrayBuffer> } | null =
-    null;
+  private held: {
+    buffer: ArrayBufferLike;
+    bytes: Uint8Array<ArrayBuffer>;
+    floats: Float32Array<ArrayBuffer>;
+    words: Uint32Array<ArrayBuffer>;
+  } | null = null;
 
   constructor(
     module: WebAssembly.Module,

@@ -10,10 +10,10 @@ export interface Picture {
 
 const halved = (n: number) => (n + 1) >> 1;
 
-/** Sizes of all mip levels down to one where the longer side is at most 64. */
+/** Sizes of all mip levels down to one where the longer side is at most 4. */
 export function levelSizes(width: number, height: number, most = Infinity): [number, number][] {
   const sizes: [number, number][] = [[width, height]];
-  while (sizes.length < most && Math.max(width, height) > 64) {
+  while (sizes.length < most && Math.max(width, height) > 4) {
     width = halved(width);
     height = halved(height);
     sizes.push([width, height]);

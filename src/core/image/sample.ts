@@ -50,7 +50,20 @@ function sampleLevel(kernels: Machine['kernels'], picture: Picture, level: numbe
   const k = 1 / (1 << level);
   const [w, h] = levelSize(picture, level);
   kernels.sampleAffine(
-    picture.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height,
-    map.a * k, map.b * k, map.c * k, map.d * k, map.e * k, map.f * k, edges[edge], mix,
-  ); // prettier-ignore
+    picture.levels[level],
+    w,
+    h,
+    tile.ptr,
+    tile.stride,
+    tile.width,
+    tile.height,
+    map.a * k,
+    map.b * k,
+    map.c * k,
+    map.d * k,
+    map.e * k,
+    map.f * k,
+    edges[edge],
+    mix,
+  );
 }

@@ -10,7 +10,9 @@ export const operations = [
 ] as const;
 /** How a part joins what is there: numbers as the kernels know them. */
 export const operationNumber = { add: 0, subtract: 1, intersect: 2 } as const;
-export const operationField = choice('What it does', operations, 'subtract', { help: 'Take the coat away inside, put it back, or keep it only inside.' });
+export const operationField = choice('What it does', operations, 'subtract', {
+  help: 'Take the coat away inside, put it back, or keep it only inside.',
+});
 
 /** One kind of mask part. `draw` combines it into a mask plane of the region, 0..1. */
 export interface MaskPart<S extends z.ZodObject = z.ZodObject> {

@@ -51,7 +51,8 @@ export function growCracks(o: CrackOptions): Crack[] {
     const cx = Math.floor(x / 4);
     const cy = Math.floor(y / 4);
     const m = GRID / 4 - 1;
-    for (let j = -r; j <= r; j++) for (let i = -r; i <= r; i++) if (i * i + j * j <= r * r && coarse[((cy + j) & m) * (m + 1) + ((cx + i) & m)]) return true;
+    for (let j = -r; j <= r; j++)
+      for (let i = -r; i <= r; i++) if (i * i + j * j <= r * r && coarse[((cy + j) & m) * (m + 1) + ((cx + i) & m)]) return true;
     return false;
   };
 
@@ -162,7 +163,13 @@ export function growCracks(o: CrackOptions): Crack[] {
 }
 
 /** Cracks as strokes; half widths in px at 1024 and values by generation. Free ends taper, ends on another crack narrow to .55. */
-export function crackStrokes(cracks: Crack[], half: number[], value: number[], seed: number, strength: (x: number, y: number) => number): StrokePoint[][] {
+export function crackStrokes(
+  cracks: Crack[],
+  half: number[],
+  value: number[],
+  seed: number,
+  strength: (x: number, y: number) => number,
+): StrokePoint[][] {
   return cracks.map((crack, c) => {
     const g = Math.min(crack.generation, half.length - 1);
     const n = crack.points.length;

@@ -5,6 +5,8 @@ import { Sheet } from './sheet';
 
 /** Planes a generator may hold at once, its own and the finishing ones. */
 const PLANES = 26;
+/** Up to this long side, materials with fine lines are made at twice the size. */
+const SMALL = 512;
 
 export interface MaterialOrder {
   material: Material;
@@ -16,6 +18,7 @@ export interface MaterialOrder {
 
 /** Bytes of working memory for a material of that size, freed after it is made. */
 export function materialScratch(width: number, height: number): number {
+  if (Math.max(width, height) <= SMALL) return 4 * width * height * 4 * (PLANES + 1) + 8 * 2 ** 20;
   return width * height * 4 * PLANES + 8 * 2 ** 20;
 }
 
@@ -24,6 +27,14 @@ export function generate(machine: Machine, order: MaterialOrder, target: number,
   const { material, seed, width, height } = order;
   const params = material.params.parse(order.params);
   const wrap = material.seamless && width === height;
+  if (material.fine && Math.max(width, height) <= SMALL) {
+    const twice = start;
+    const rest = start + 4 * width * height * 4;
+    const sheet = new Sheet(machine, 2 * width, 2 * height, seed, wrap, rest, materialScratch(width, height) - (rest - start));
+    develop(sheet, material.paint(sheet, params), twice);
+    machine.kernels.halve(twice, 2 * width, 2 * height, target);
+    return;
+  }
   const sheet = new Sheet(machine, width, height, seed, wrap, start, materialScratch(width, height));
   develop(sheet, material.paint(sheet, params), target);
 }
@@ -40,9 +51,20 @@ function develop(sheet: Sheet, paint: Paint, target: number): void {
   // Scanner noise belongs to a pixel of a 2048 scan; smaller ones average it.
   const grain = 0.012 * Math.min(1, size / 2048);
   kernels.develop(
-    paint.lightness.ptr, paint.a.ptr, paint.b.ptr, lit.ptr, occluded.ptr, paint.contrast ?? 1, paint.occlusion?.amount ?? 0,
-    paint.gain ?? 1, grain, sheet.seed + 99, +!!paint.encoded, target, count,
-  ); // prettier-ignore
+    paint.lightness.ptr,
+    paint.a.ptr,
+    paint.b.ptr,
+    lit.ptr,
+    occluded.ptr,
+    paint.contrast ?? 1,
+    paint.occlusion?.amount ?? 0,
+    paint.gain ?? 1,
+    grain,
+    sheet.seed + 99,
+    +!!paint.encoded,
+    target,
+    count,
+  );
 }
 
 function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
@@ -73,7 +95,14 @@ function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
 /** Ambient occlusion after the rule exp(−k1·max(0, blur(h, s1) − h) − k2·max(0, blur(h, s2) − h)), h in px at 1024. */
 function occlude(sheet: Sheet, o: NonNullable<Paint['occlusion']>, height: Field, out: Field): void {
   const pits = (radius: number, k: number) =>
-    sheet.scope(() => height.copy().blur(radius).add(height, -1).clamp(0, 1).scale(-k * 1024));
+    sheet.scope(() =>
+      height
+        .copy()
+        .blur(radius)
+        .add(height, -1)
+        .clamp(0, 1)
+        .scale(-k * 1024),
+    );
   const near = pits(o.s1 ?? 0.003, o.k1);
   const far = pits(o.s2 ?? 0.008, o.k2);
   out.scale(0).add(near).add(far).exp();

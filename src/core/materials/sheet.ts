@@ -109,11 +109,11 @@ export class Sheet {
   }
 
   /** Writes numbers for a kernel to read and gives the memory back afterwards. */
-  table<T>(values: ArrayLike<number>, use: (ptr: number) => T): T {
+  table<T>(values: ArrayLike<number>, read: (ptr: number) => T): T {
     const mark = this.next;
     const at = this.grab(values.length * 4);
     this.machine.floats.set(values, at / 4);
-    const result = use(at);
+    const result = read(at);
     this.next = mark;
     return result;
   }
@@ -141,7 +141,7 @@ export class Sheet {
     let halvings = 0;
     const small = (freq: number) => {
       let n = 0;
-      while (n < 4 && (this.size >> (n + 1)) >= 8 * freq * top && this.size >> (n + 1) >= 64) n++;
+      while (n < 4 && this.size >> (n + 1) >= 8 * freq * top && this.size >> (n + 1) >= 64) n++;
       return n;
     };
     const planes: number[] = [];
@@ -160,6 +160,8 @@ export class Sheet {
       const freq = f * lacunarity ** o;
       const fade = Math.min(1, Math.max(0, 2 - (freq * top) / (0.25 * this.size)));
       total += amplitude * amplitude;
+      // Drawn for octaves that are left out too, so that what follows is the same at every size.
+      const seed = this.key();
       if (fade <= 0) continue;
       while (small(freq) < halvings) {
         const [nw, nh] = sized(halvings - 1);
@@ -170,7 +172,7 @@ export class Sheet {
         halvings--;
         [w, h] = [nw, nh];
       }
-      this.octave(current, w, h, freq, 0.37 + o * TURN, amplitude * fade, stretch);
+      this.octave(current, w, h, freq, 0.37 + o * TURN, amplitude * fade, seed, stretch);
     }
     while (halvings > 0) {
       const [nw, nh] = sized(halvings - 1);
@@ -188,10 +190,9 @@ export class Sheet {
     return out.scale(1 / (NOISE_DEVIATION * Math.sqrt(total)));
   }
 
-  private octave(ptr: number, w: number, h: number, f: number, angle: number, gain: number, stretch?: [number, number]) {
+  private octave(ptr: number, w: number, h: number, f: number, angle: number, gain: number, seed: number, stretch?: [number, number]) {
     const { kernels } = this.machine;
     const step = this.width / (w * this.size);
-    const seed = this.key();
     if (stretch) {
       const fx = this.wrap ? Math.max(1, Math.round(f * stretch[0])) : f * stretch[0];
       const fy = this.wrap ? Math.max(1, Math.round(f * stretch[1])) : f * stretch[1];
@@ -209,7 +210,7 @@ export class Sheet {
   /** Gradient noise of one octave, deviation 0.78 (the scale in which densities and directions are given). */
   single(f: number): Field {
     const out = this.plane();
-    this.octave(out.ptr, this.width, this.height, f, 0.37, 1);
+    this.octave(out.ptr, this.width, this.height, f, 0.37, 1, this.key());
     return out.scale(0.78 / NOISE_DEVIATION);
   }
 
@@ -329,16 +330,20 @@ export class Sheet {
     return this.strokes(list);
   }
 
-  /** Positions accepted with probability e^(k·field + c), so that a population clusters. The field is read, not kept. */
-  scatter(tries: number, density: Field, k: number, c: number): [number, number][] {
-    const { random } = this;
+  /**
+   * Positions accepted with probability e^(k·field + c), so that a population clusters. Each has random numbers of its own, so that one
+   * more or less, at another size, changes no other. The field is read, not kept.
+   */
+  scatter(tries: number, density: Field, k: number, c: number): { x: number; y: number; random: Random }[] {
     const values = this.machine.floats;
-    const found: [number, number][] = [];
+    const salt = this.key();
+    const found: { x: number; y: number; random: Random }[] = [];
     for (let i = 0; i < tries; i++) {
+      const random = new Random(salt + i * 7);
       const x = random.next();
       const y = random.next();
       const at = density.ptr / 4 + Math.floor(y * this.height) * this.width + Math.floor(x * this.width);
-      if (random.next() < Math.exp(k * values[at] + c)) found.push([(x * this.width) / this.size, (y * this.height) / this.size]);
+      if (random.next() < Math.exp(k * values[at] + c)) found.push({ x: (x * this.width) / this.size, y: (y * this.height) / this.size, random });
     }
     return found;
   }

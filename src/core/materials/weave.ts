@@ -46,11 +46,37 @@ export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone
   const tone = sheet.plane();
   const words = (n: number) => new Float32Array(n * samples);
   const k = machine.kernels;
-  sheet.table(words(warp), (offDown) => sheet.table(words(warp), (widDown) => sheet.table(words(weft), (offAcross) => sheet.table(words(weft), (widAcross) => {
-    sheet.table(down, (base) => k.threadTables(offDown, widDown, warp, samples, base, o.jitter, o.wobble, sheet.seed + 1));
-    sheet.table(across, (base) => k.threadTables(offAcross, widAcross, weft, samples, base, o.jitter, o.wobble, sheet.seed + 5001));
-    k.weave(height.ptr, tone.ptr, width, rows, u.ptr, v.ptr, warp, weft, samples, samples, offDown, widDown, offAcross, widAcross, o.width[0], o.bow, o.gap, o.twist, sheet.seed + 9);
-  })))); // prettier-ignore
+  sheet.table(words(warp), (offDown) =>
+    sheet.table(words(warp), (widDown) =>
+      sheet.table(words(weft), (offAcross) =>
+        sheet.table(words(weft), (widAcross) => {
+          sheet.table(down, (base) => k.threadTables(offDown, widDown, warp, samples, base, o.jitter, o.wobble, sheet.seed + 1));
+          sheet.table(across, (base) => k.threadTables(offAcross, widAcross, weft, samples, base, o.jitter, o.wobble, sheet.seed + 5001));
+          k.weave(
+            height.ptr,
+            tone.ptr,
+            width,
+            rows,
+            u.ptr,
+            v.ptr,
+            warp,
+            weft,
+            samples,
+            samples,
+            offDown,
+            widDown,
+            offAcross,
+            widAcross,
+            o.width[0],
+            o.bow,
+            o.gap,
+            o.twist,
+            sheet.seed + 9,
+          );
+        }),
+      ),
+    ),
+  );
   const warmth = tone.copy().times(tone).scale(2, -0.66);
   sheet.release(u, v);
   return { height, tone, warmth };

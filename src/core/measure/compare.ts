@@ -59,7 +59,8 @@ export function compare(a: Rgba, b: Rgba, mask?: ArrayLike<number>): Comparison 
 /** Gaussian of 11 × 11, σ 1.5, K1 = 0.01, K2 = 0.03, range 255, as in the paper; windows are whole ones only. */
 function ssim(a: Rgba, b: Rgba, mask?: ArrayLike<number>): number {
   const { width: w, height: h } = a;
-  const luma = (d: ArrayLike<number>) => Float64Array.from({ length: w * h }, (_, p) => 0.2126 * d[4 * p] + 0.7152 * d[4 * p + 1] + 0.0722 * d[4 * p + 2]);
+  const luma = (d: ArrayLike<number>) =>
+    Float64Array.from({ length: w * h }, (_, p) => 0.2126 * d[4 * p] + 0.7152 * d[4 * p + 1] + 0.0722 * d[4 * p + 2]);
   const x = luma(a.data);
   const y = luma(b.data);
   const r = Math.min(5, Math.floor((Math.min(w, h) - 1) / 2));
@@ -68,8 +69,10 @@ function ssim(a: Rgba, b: Rgba, mask?: ArrayLike<number>): number {
   const blur = (f: (p: number) => number) => {
     const rows = new Float64Array(w * h);
     const out = new Float64Array(w * h);
-    for (let j = 0; j < h; j++) for (let i = r; i < w - r; i++) for (let k = -r; k <= r; k++) rows[j * w + i] += (taps[k + r] / sum) * f(j * w + i + k);
-    for (let j = r; j < h - r; j++) for (let i = r; i < w - r; i++) for (let k = -r; k <= r; k++) out[j * w + i] += (taps[k + r] / sum) * rows[(j + k) * w + i];
+    for (let j = 0; j < h; j++)
+      for (let i = r; i < w - r; i++) for (let k = -r; k <= r; k++) rows[j * w + i] += (taps[k + r] / sum) * f(j * w + i + k);
+    for (let j = r; j < h - r; j++)
+      for (let i = r; i < w - r; i++) for (let k = -r; k <= r; k++) out[j * w + i] += (taps[k + r] / sum) * rows[(j + k) * w + i];
     return out;
   };
   const [mx, my, xx, yy, xy] = [blur((p) => x[p]), blur((p) => y[p]), blur((p) => x[p] ** 2), blur((p) => y[p] ** 2), blur((p) => x[p] * y[p])];

@@ -3,7 +3,10 @@ import type * as z from 'zod';
 /** One clear sentence from a failed validation: where, what was wrong. */
 export function explain(error: z.ZodError, thing: string): string {
   const [issue] = error.issues;
-  const where = issue.path.map((p) => (typeof p === 'number' ? `[${p + 1}]` : String(p))).join('.').replace(/\.\[/g, '[');
+  const where = issue.path
+    .map((p) => (typeof p === 'number' ? `[${p + 1}]` : String(p)))
+    .join('.')
+    .replace(/\.\[/g, '[');
   const what =
     issue.code === 'unrecognized_keys'
       ? `it does not know ${issue.keys.map((k) => `"${k}"`).join(', ')}`

@@ -18,9 +18,14 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
 
 export function contextOf(machine: Machine, scratch: Scratch, { photo, scale }: Pick<Plan, 'photo' | 'scale'>): RenderContext {
   return {
-    machine, scratch, photo, scale, width: photo.width * scale, height: photo.height * scale,
+    machine,
+    scratch,
+    photo,
+    scale,
+    width: photo.width * scale,
+    height: photo.height * scale,
     unit: (Math.max(photo.width, photo.height) * scale) / 2000,
-  }; // prettier-ignore
+  };
 }
 
 const shown = (coat: PlannedCoat) => coat.visible && coat.strength > 0;

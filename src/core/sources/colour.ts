@@ -7,7 +7,11 @@ export default defineSource({
   label: 'Colour',
   schema: z.object({
     kind: z.literal('colour'),
-    colour: z.string().regex(/^#[0-9a-fA-F]{6}$/).default('#808080').meta({ control: 'colour', label: 'Colour' }),
+    colour: z
+      .string()
+      .regex(/^#[0-9a-fA-F]{6}$/)
+      .default('#808080')
+      .meta({ control: 'colour', label: 'Colour' }),
   }),
   fill({ machine }, tile, coat) {
     const { colour } = coat.source as unknown as { colour: string };

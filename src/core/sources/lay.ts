@@ -3,19 +3,24 @@ import type { Affine } from '../image/sample';
 import { choice, share, slider, toggle } from '../schema';
 
 export const laySchema = z.object({
-  fit: choice('Fit', [
-    { value: 'cover', label: 'Cover' },
-    { value: 'contain', label: 'Contain' },
-    { value: 'stretch', label: 'Stretch' },
-    { value: 'tile', label: 'Tile' },
-  ], 'cover', { help: 'Cover fills the photo whatever the size of the material; tile repeats it.' }),
+  fit: choice(
+    'Fit',
+    [
+      { value: 'cover', label: 'Cover' },
+      { value: 'contain', label: 'Contain' },
+      { value: 'stretch', label: 'Stretch' },
+      { value: 'tile', label: 'Tile' },
+    ],
+    'cover',
+    { help: 'Cover fills the photo whatever the size of the material; tile repeats it.' },
+  ),
   scale: slider('Scale', 0.05, 8, 1, { unit: '%', factor: 100, step: 0.01, help: 'Past 100 % the material’s own border falls outside.' }),
   x: share('Across', 0, { min: -2, max: 2, help: 'Moved in parts of the photo’s width.' }),
   y: share('Down', 0, { min: -2, max: 2, help: 'Moved in parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Clockwise; holds for a moment at right angles.' }),
   flipX: toggle('Flip across', false),
   flipY: toggle('Flip down', false),
-}); // prettier-ignore
+});
 export type Lay = z.output<typeof laySchema>;
 
 interface Frame {

@@ -44,6 +44,15 @@ function Notice({ notice, put, c }: Props) {
 
 const styles = StyleSheet.create({
   place: { position: 'absolute', left: 16, right: 16, bottom: 16, alignItems: 'center', gap: 8 },
-  notice: { flexDirection: 'row', alignItems: 'center', maxWidth: 640, paddingLeft: 16, paddingRight: 8, paddingVertical: 8, borderRadius: 3, gap: 8 },
+  notice: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    maxWidth: 640,
+    paddingLeft: 16,
+    paddingRight: 8,
+    paddingVertical: 8,
+    borderRadius: 3,
+    gap: 8,
+  },
   text: { flexShrink: 1 },
 });

@@ -23,8 +23,18 @@ export default definePart({
   draw({ machine, width, height }, mask, region, p) {
     const turn = (p.turn * Math.PI) / 180;
     machine.kernels.maskEllipse(
-      mask, region.width, region.height, p.cx * width - region.x, p.cy * height - region.y, p.rx * width, p.ry * height,
-      Math.cos(turn), Math.sin(turn), p.feather, p.density, operationNumber[p.op],
-    ); // prettier-ignore
+      mask,
+      region.width,
+      region.height,
+      p.cx * width - region.x,
+      p.cy * height - region.y,
+      p.rx * width,
+      p.ry * height,
+      Math.cos(turn),
+      Math.sin(turn),
+      p.feather,
+      p.density,
+      operationNumber[p.op],
+    );
   },
 });

@@ -16,7 +16,10 @@ export const strokeSchema = z.object({
   flow: z.number().min(0).max(1).default(0.5),
   level: z.number().min(0).max(1).default(0.5),
   /** (x, y, pressure): fractions of the photo, which may lie outside it; pressure 0..1. */
-  points: z.array(z.tuple([z.number(), z.number(), z.number().min(0).max(1)])).min(1).max(20000),
+  points: z
+    .array(z.tuple([z.number(), z.number(), z.number().min(0).max(1)]))
+    .min(1)
+    .max(20000),
 });
 export type Stroke = z.output<typeof strokeSchema>;
 

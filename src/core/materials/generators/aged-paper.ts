@@ -31,13 +31,24 @@ export default defineMaterial({
 
     const height = sheet.band(0.0018, 0.005).scale(0.00016);
     height.add(sheet.white(0.0008).once, 0.00022).add(sheet.fibres(2600).once, 0.0005).add(wide, 0.003);
-    height.add(crease, -0.0012).add(pale, 0.0011 * folds).add(dark, -0.0011 * folds);
+    height
+      .add(crease, -0.0012)
+      .add(pale, 0.0011 * folds)
+      .add(dark, -0.0011 * folds);
 
     // Ageing is mostly little and in places much: a skewed field.
-    const blotch = sheet.noise(2.6, { gain: 0.72 }).scale(0.28, 0.5).add(sheet.noise(9, { octaves: 5, gain: 0.7 }).once, 0.12).power(2.2);
+    const blotch = sheet
+      .noise(2.6, { gain: 0.72 })
+      .scale(0.28, 0.5)
+      .add(sheet.noise(9, { octaves: 5, gain: 0.7 }).once, 0.12)
+      .power(2.2);
     const hue = sheet.noise(1.7, { octaves: 4 });
     const lightness = sheet.plane(82).add(blotch, -11).add(body, -13).add(rim, -17).add(burn, -36).add(fox, -18).add(fleck, -20);
-    lightness.add(crease, -9).add(fine, 0.9).add(pale, 5 * folds).add(worn, -9 * folds);
+    lightness
+      .add(crease, -9)
+      .add(fine, 0.9)
+      .add(pale, 5 * folds)
+      .add(worn, -9 * folds);
     // Below L 20 burnt paper keeps its last difference in tone.
     const low = lightness.copy().clamp(-100, 20).scale(-0.75, 15);
     lightness.add(low);
@@ -55,16 +66,41 @@ function burntEdge(sheet: Sheet, wide: Field, fine: Field, border: number): Fiel
     const right = sheet.width / sheet.size;
     const bottom = sheet.height / sheet.size;
     const sum = sheet.plane();
-    for (const [field, far] of [[x, right], [y, bottom]] as const) {
+    for (const [field, far] of [
+      [x, right],
+      [y, bottom],
+    ] as const) {
       sum.add(field.copy().scale(-14).exp());
-      sum.add(field.copy().scale(14, -14 * far).exp());
+      sum.add(
+        field
+          .copy()
+          .scale(14, -14 * far)
+          .exp(),
+      );
     }
-    const d = sum.ln().scale(-1 / 14, 0.02).add(wide, 0.024).add(fine, 0.0018);
+    const d = sum
+      .ln()
+      .scale(-1 / 14, 0.02)
+      .add(wide, 0.024)
+      .add(fine, 0.0018);
     d.add(sheet.noise(5, { octaves: 6, gain: 0.7 }).once, 0.012);
     // Softplus keeps the distance positive without a kink.
-    d.scale(1 / 0.006).clamp(-60, 60).exp().add(1).ln().scale(0.006 / Math.max(0.05, border));
-    const tight = d.copy().scale(-1 / 0.022).exp();
-    return d.scale(-1 / 0.1).exp().scale(0.6).add(tight, 0.8).scale(Math.min(1, border * 2));
+    d.scale(1 / 0.006)
+      .clamp(-60, 60)
+      .exp()
+      .add(1)
+      .ln()
+      .scale(0.006 / Math.max(0.05, border));
+    const tight = d
+      .copy()
+      .scale(-1 / 0.022)
+      .exp();
+    return d
+      .scale(-1 / 0.1)
+      .exp()
+      .scale(0.6)
+      .add(tight, 0.8)
+      .scale(Math.min(1, border * 2));
   });
 }
 
@@ -99,7 +135,10 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
       } else z = depth;
     }
     if (!z) continue;
-    z.add(wobble, 0.1 * R).add(mid, 0.0035).add(wide, 0.01).add(fine, 0.0006);
+    z.add(wobble, 0.1 * R)
+      .add(mid, 0.0035)
+      .add(wide, 0.01)
+      .add(fine, 0.0006);
     front(sheet, z, R, strength, broken, body, rim, true);
     if (random.chance(0.6)) front(sheet, z.add(-0.14 * R), R, strength * 0.55, broken, body, rim, false);
     sheet.release(z, wobble);
@@ -112,12 +151,27 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
 function front(sheet: Sheet, z: Field, R: number, strength: number, broken: Field, body: Field, rim: Field, fills: boolean): void {
   const inside = z.copy().step(-0.0006, 0.0012);
   if (fills) {
-    const fade = z.copy().clamp(0, 9).scale(-1 / (0.5 * R)).exp().scale(0.18, 0.1).times(inside);
+    const fade = z
+      .copy()
+      .clamp(0, 9)
+      .scale(-1 / (0.5 * R))
+      .exp()
+      .scale(0.18, 0.1)
+      .times(inside);
     body.add(fade, strength);
     sheet.release(fade);
   }
-  const sharp = z.copy().clamp(0, 9).scale(-1 / 0.0035).exp().scale(0.6);
-  const wide = z.copy().clamp(0, 9).scale(-1 / 0.014).exp();
+  const sharp = z
+    .copy()
+    .clamp(0, 9)
+    .scale(-1 / 0.0035)
+    .exp()
+    .scale(0.6);
+  const wide = z
+    .copy()
+    .clamp(0, 9)
+    .scale(-1 / 0.014)
+    .exp();
   sharp.add(wide, 0.4).times(inside).times(broken);
   rim.add(sharp, 0.75 * strength);
   sheet.release(inside, sharp, wide);
@@ -133,13 +187,24 @@ function spotting(sheet: Sheet, amount: number): { fox: Field; fleck: Field } {
     const cy = random.between(0, bottom);
     const spread = random.between(0.03, 0.11);
     for (let k = 0, n = 8 + random.integer(26); k < n; k++) {
-      spots.push({ x: cx + spread * random.gauss(), y: cy + spread * random.gauss(), r: random.power(0.0007, 0.007, 2.2), lobes: 1, value: random.between(0.3, 1) });
+      spots.push({
+        x: cx + spread * random.gauss(),
+        y: cy + spread * random.gauss(),
+        r: random.power(0.0007, 0.007, 2.2),
+        lobes: 1,
+        value: random.between(0.3, 1),
+      });
     }
   }
   const flecks: Spot[] = Array.from({ length: 1500 }, () => ({
-    x: random.between(0, right), y: random.between(0, bottom), r: random.power(0.0003, 0.0018, 2.6), lobes: 1, value: random.between(0.3, 1),
-    long: random.between(1, 2.2), angle: random.between(0, 3.14),
-  })); // prettier-ignore
+    x: random.between(0, right),
+    y: random.between(0, bottom),
+    r: random.power(0.0003, 0.0018, 2.6),
+    lobes: 1,
+    value: random.between(0.3, 1),
+    long: random.between(1, 2.2),
+    angle: random.between(0, 3.14),
+  }));
   return { fox: sheet.spots(spots, 0.5).blur(0.0035), fleck: sheet.spots(flecks, 0.4) };
 }
 

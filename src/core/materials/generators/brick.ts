@@ -38,7 +38,24 @@ export default defineMaterial({
     const id = sheet.plane();
     const px = sheet.plane();
     const py = sheet.plane();
-    sheet.table(box, (t) => machine.kernels.bricks(inside.ptr, id.ptr, px.ptr, py.ptr, sheet.width, sheet.height, u.x.ptr, u.y.ptr, count, perRow, rowHeight, length, joint, t));
+    sheet.table(box, (t) =>
+      machine.kernels.bricks(
+        inside.ptr,
+        id.ptr,
+        px.ptr,
+        py.ptr,
+        sheet.width,
+        sheet.height,
+        u.x.ptr,
+        u.y.ptr,
+        count,
+        perRow,
+        rowHeight,
+        length,
+        joint,
+        t,
+      ),
+    );
     sheet.release(u.x, u.y);
     const perBrick = (make: () => number) => {
       const out = sheet.plane();
@@ -48,25 +65,55 @@ export default defineMaterial({
     // Each brick its own roughness and its own share of chipped edges.
     const rough = perBrick(() => random.logNormal(1, 0.35));
     const chip = perBrick(() => random.next() ** 3 * 0.01 + 0.0008);
-    const ragged = sheet.noise(26, { octaves: 5, gain: 0.75 }).scale(1 / 1.5, -0.4).power(1.5).times(chip, chips);
+    const ragged = sheet
+      .noise(26, { octaves: 5, gain: 0.75 })
+      .scale(1 / 1.5, -0.4)
+      .power(1.5)
+      .times(chip, chips);
     const grit = sheet.noise(55, { octaves: 4 });
-    inside.add(sheet.noise(13, { octaves: 4 }).once, 0.0009).add(grit.copy().times(rough), 0.0003).add(ragged, -1).add(sheet.single(45).once, 0.0012);
+    inside
+      .add(sheet.noise(13, { octaves: 4 }).once, 0.0009)
+      .add(grit.copy().times(rough), 0.0003)
+      .add(ragged, -1)
+      .add(sheet.single(45).once, 0.0012);
     sheet.release(ragged, chip);
 
     const face = inside.copy().step(-0.0004, 0.0012);
-    const body = inside.copy().clamp(0, 1).scale(-1 / 0.002).exp().scale(-0.0052, 0.0052);
+    const body = inside
+      .copy()
+      .clamp(0, 1)
+      .scale(-1 / 0.002)
+      .exp()
+      .scale(-0.0052, 0.0052);
     const tiltX = perBrick(() => 0.01 * random.gauss());
     const tiltY = perBrick(() => 0.014 * random.gauss());
-    body.add(px.times(tiltX)).add(py.times(tiltY)).add(grit.times(rough), 0.0003).add(sheet.noise(16, { octaves: 5, gain: 0.7 }).once, 0.0004);
+    body
+      .add(px.times(tiltX))
+      .add(py.times(tiltY))
+      .add(grit.times(rough), 0.0003)
+      .add(sheet.noise(16, { octaves: 5, gain: 0.7 }).once, 0.0004);
     sheet.release(tiltX, tiltY, px, py, rough, grit);
-    const groove = inside.copy().abs().scale(-1 / 0.0016).exp();
+    const groove = inside
+      .copy()
+      .abs()
+      .scale(-1 / 0.0016)
+      .exp();
     const sand = sheet.band(0.0008, 0.002);
     const mortar = sheet.noise(5, { octaves: 5 }).scale(0.0006, 0.0014).add(sand, 0.00042).add(groove, -0.001);
     const height = mortar.towards(body, face);
     const density = sheet.noise(4, { octaves: 3 });
-    const pits = sheet.spots(sheet.scatter(7000, density, 0.8, -0.6).map(([x, y]) => ({
-      x, y, r: random.power(0.0004, 0.0048, 2.8), lobes: 1.4, long: random.between(1, 2), angle: random.between(0, 3.14), value: random.between(0.3, 1),
-    })), 0.6); // prettier-ignore
+    const pits = sheet.spots(
+      sheet.scatter(7000, density, 0.8, -0.6).map(({ x, y, random }) => ({
+        x,
+        y,
+        r: random.power(0.0004, 0.0048, 2.8),
+        lobes: 1.4,
+        long: random.between(1, 2),
+        angle: random.between(0, 3.14),
+        value: random.between(0.3, 1),
+      })),
+      0.6,
+    );
     height.add(pits, -0.0016);
     sheet.release(body, groove, density);
 
@@ -74,7 +121,12 @@ export default defineMaterial({
       const burnt = random.chance(0.1);
       const pale = !burnt && random.chance(0.07);
       const shift = burnt ? [-12, -9, -8] : pale ? [9, -5, 0] : [0, 0, 0];
-      return [43 + 3.6 * random.gauss() + shift[0], 22 + 2.4 * random.gauss() + shift[1], 20 + 3.2 * random.gauss() + shift[2], random.chance(0.35) ? 1 : 0];
+      return [
+        43 + 3.6 * random.gauss() + shift[0],
+        22 + 2.4 * random.gauss() + shift[1],
+        20 + 3.2 * random.gauss() + shift[2],
+        random.chance(0.35) ? 1 : 0,
+      ];
     });
     let i = 0;
     const spread = (c: number) => ((i = 0), perBrick(() => kind[i++][c]));
@@ -85,12 +137,23 @@ export default defineMaterial({
     const A = spread(1).add(mottle, 0.9).add(kiss, -5);
     const B = spread(2).add(mottle, 1.1).add(kiss, -4);
     // Salts: white, in patches, thin.
-    const bloom = sheet.noise(3.2, { octaves: 6, gain: 0.66 }).step(0.5, 2.2).times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp().once, 0.5 * salts).clamp();
+    const bloom = sheet
+      .noise(3.2, { octaves: 6, gain: 0.66 })
+      .step(0.5, 2.2)
+      .times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp().once, 0.5 * salts)
+      .clamp();
     L.towards(sheet.plane(72).once, bloom);
     A.towards(sheet.plane(5).once, bloom);
     B.towards(sheet.plane(7).once, bloom);
-    const dirt = sheet.noise(2.1, { octaves: 6, gain: 0.68 }).step(-0.2, 2.4).scale(-0.17 * 1.6 * soot, 1);
-    const joints = sheet.plane(62).add(sand, 3).add(sheet.noise(7, { octaves: 4 }).once, 3).add(pits, -6);
+    const dirt = sheet
+      .noise(2.1, { octaves: 6, gain: 0.68 })
+      .step(-0.2, 2.4)
+      .scale(-0.17 * 1.6 * soot, 1);
+    const joints = sheet
+      .plane(62)
+      .add(sand, 3)
+      .add(sheet.noise(7, { octaves: 4 }).once, 3)
+      .add(pits, -6);
     const jointA = sheet.plane(1.8);
     const jointB = sheet.noise(6, { octaves: 3 }).scale(1, 9);
     return {

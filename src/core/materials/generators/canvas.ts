@@ -9,6 +9,7 @@ export default defineMaterial({
   family: 'cloth',
   seamless: true,
   shape: 'square',
+  fine: true,
   luma: 0.93,
   suggest: { blend: 'multiply', strength: 0.9 },
   help: 'A primed plain weave with slubs; the ground fills it unevenly.',
@@ -19,9 +20,18 @@ export default defineMaterial({
   }),
   paint(sheet, { threads, relief, ground }) {
     const { height: cloth } = weaveCloth(sheet, {
-      threads: 2 * Math.round(threads / 2), offset: 0.07, width: [0.47, 0.09], jitter: 0.11, wobble: 0.063, slubs: 0.28, slubLength: 3.5,
-      bow: 0.42, gap: -0.9, twist: 0.045, bend: 0.01,
-    }); // prettier-ignore
+      threads: 2 * Math.round(threads / 2),
+      offset: 0.07,
+      width: [0.47, 0.09],
+      jitter: 0.11,
+      wobble: 0.063,
+      slubs: 0.28,
+      slubLength: 3.5,
+      bow: 0.42,
+      gap: -0.9,
+      twist: 0.045,
+      bend: 0.01,
+    });
     const height = cloth.copy();
     const filled = sheet.noise(7, { octaves: 4 }).scale(0.17, ground).clamp();
     height.towards(cloth.copy().blur(0.0022).once, filled);

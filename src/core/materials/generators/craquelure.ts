@@ -23,23 +23,51 @@ export default defineMaterial({
     const { seed } = sheet;
     const tau = 2 * Math.PI;
     // Directions and densities repeat over the sheet, as the net does.
-    const direction = (x: number, y: number) => 0.3 + 0.75 * (Math.sin(tau * (x + 0.3 * Math.sin(tau * y + seed)) + seed) + 0.6 * Math.cos(tau * (2 * y - x) + 2 * seed));
-    const density = (x: number, y: number) => 0.85 + 0.3 * Math.sin(tau * (2 * x + y) + seed) * Math.cos(tau * (y - x)) + 0.14 * line(x * 6 + y * 5, seed);
+    const direction = (x: number, y: number) =>
+      0.3 + 0.75 * (Math.sin(tau * (x + 0.3 * Math.sin(tau * y + seed)) + seed) + 0.6 * Math.cos(tau * (2 * y - x) + 2 * seed));
+    const density = (x: number, y: number) =>
+      0.85 + 0.3 * Math.sin(tau * (2 * x + y) + seed) * Math.cos(tau * (y - x)) + 0.14 * line(x * 6 + y * 5, seed);
     const net = growCracks({
-      seed, primary: Math.round(70 / spacing), spacing: 0.1 * spacing, generations: 4, ratio: 0.62, tries: 2200, jag: 0.03, back: 0.02, breaking: 0.14, direction, density,
-    }); // prettier-ignore
+      seed,
+      primary: Math.round(70 / spacing),
+      spacing: 0.1 * spacing,
+      generations: 4,
+      ratio: 0.62,
+      tries: 2200,
+      jag: 0.03,
+      back: 0.02,
+      breaking: 0.14,
+      direction,
+      density,
+    });
     const local = sheet.noise(3, { octaves: 4 });
-    const strokes = crackStrokes(net, [0.7, 0.58, 0.5, 0.42, 0.36].map((w) => w * width), [0.88, 0.8, 0.7, 0.6, 0.48], seed, (x, y) =>
-      Math.exp(0.17 * sheet.at(local, ((x % 1) + 1) % 1, ((y % 1) + 1) % 1)),
+    const strokes = crackStrokes(
+      net,
+      [0.7, 0.58, 0.5, 0.42, 0.36].map((w) => w * width),
+      [0.88, 0.8, 0.7, 0.6, 0.48],
+      seed,
+      (x, y) => Math.exp(0.17 * sheet.at(local, ((x % 1) + 1) % 1, ((y % 1) + 1) % 1)),
     );
     const crack = sheet.strokes(strokes);
     // Distance from a line drawn wide enough to be found at any size.
     const found = sheet.strokes(strokes.map((s) => s.map(([x, y, , v]) => [x, y, Math.max(0.0006, 0.6 * sheet.pixel), v > 0.02 ? 1 : 0])));
     const d = found.distance(0.4, 0.2);
-    const height = d.copy().scale(-1 / 0.0045).exp().scale(-0.001, 0.001);
+    const height = d
+      .copy()
+      .scale(-1 / 0.0045)
+      .exp()
+      .scale(-0.001, 0.001);
     height.add(d.scale(-1 / 0.02).exp(), -0.0003).scale(cupping);
-    height.blur(0.0007).add(sheet.noise(26, { octaves: 4, stretch: [1, 0.35] }).once, 0.00012).add(sheet.white(0.0008).once, 0.00009).add(crack, -0.0016);
-    const halo = crack.copy().blur(0.0028).times(sheet.noise(4, { octaves: 4 }).scale(0.4, 0.6).clamp(0, 1.4).once, 1.5 * dirt).clamp();
+    height
+      .blur(0.0007)
+      .add(sheet.noise(26, { octaves: 4, stretch: [1, 0.35] }).once, 0.00012)
+      .add(sheet.white(0.0008).once, 0.00009)
+      .add(crack, -0.0016);
+    const halo = crack
+      .copy()
+      .blur(0.0028)
+      .times(sheet.noise(4, { octaves: 4 }).scale(0.4, 0.6).clamp(0, 1.4).once, 1.5 * dirt)
+      .clamp();
     const ground = sheet.noise(2.3, { octaves: 5 });
     const lines = crack.scale(1).clamp();
     return {

@@ -26,13 +26,23 @@ export default defineMaterial({
     const marks = sheet.strokes([...transport(sheet, scratches), ...short(sheet, handling)]);
     sheet.strokes(curled(sheet, hairs), marks);
     const density = sheet.noise(2.6, { octaves: 4 });
-    const specks: Spot[] = sheet.scatter(Math.round(9000 * dust), density, 1.2, -1.8).map(([x, y]) => ({
-      x, y, r: random.power(0.00028, 0.004, 3), value: random.power(0.12, 0.95, 1.4), lobes: 1.7, long: random.between(1, 1.9), angle: random.between(0, 3.14),
-    })); // prettier-ignore
+    const specks: Spot[] = sheet.scatter(Math.round(9000 * dust), density, 1.2, -1.8).map(({ x, y, random }) => ({
+      x,
+      y,
+      r: random.power(0.00028, 0.004, 3),
+      value: random.power(0.12, 0.95, 1.4),
+      lobes: 1.7,
+      long: random.between(1, 1.9),
+      angle: random.between(0, 3.14),
+    }));
     sheet.spots(specks, 0.3, marks);
     const soft: Spot[] = Array.from({ length: Math.round(40 * dust) }, () => ({
-      x: random.between(0, right), y: random.between(0, bottom), r: random.between(0.002, 0.009), value: random.between(0.05, 0.22), lobes: 0.6,
-    })); // prettier-ignore
+      x: random.between(0, right),
+      y: random.between(0, bottom),
+      r: random.between(0.002, 0.009),
+      value: random.between(0.05, 0.22),
+      lobes: 0.6,
+    }));
     const blurred = sheet.spots(soft, 0.9).blur(0.0012);
     marks.max(blurred);
     const glow = marks.copy().blur(0.0016);

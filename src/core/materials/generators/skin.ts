@@ -19,9 +19,14 @@ export default defineMaterial({
     pores: slider('Pores', 0, 2, 1, { step: 0.05 }),
   }),
   paint(sheet, { fineness, relief, pores }) {
-    const { random } = sheet;
-    const warpX = sheet.noise(2.5, { octaves: 3 }).scale(0.012).add(sheet.noise(30, { octaves: 2 }).once, 0.001);
-    const warpY = sheet.noise(2.5, { octaves: 3 }).scale(0.012).add(sheet.noise(30, { octaves: 2 }).once, 0.001);
+    const warpX = sheet
+      .noise(2.5, { octaves: 3 })
+      .scale(0.012)
+      .add(sheet.noise(30, { octaves: 2 }).once, 0.001);
+    const warpY = sheet
+      .noise(2.5, { octaves: 3 })
+      .scale(0.012)
+      .add(sheet.noise(30, { octaves: 2 }).once, 0.001);
     const height = sheet.plane();
     const handOver = sheet.noise(4, { octaves: 4 });
     // Three nets of lines at their own angles; where one fades another takes over.
@@ -34,8 +39,15 @@ export default defineMaterial({
     for (const net of nets) {
       const cells = lines(sheet, net.n * fineness, net.angle, net.stretch, warpX, warpY);
       const edge = cells.second.add(cells.first, -1);
-      const furrow = edge.scale(1 / net.width).power(net.sharp).exp(-1);
-      const local = sheet.noise(6, { octaves: 3 }).scale(0.35, 0.55).add(handOver, 0.2 * net.share).clamp();
+      const furrow = edge
+        .scale(1 / net.width)
+        .power(net.sharp)
+        .exp(-1);
+      const local = sheet
+        .noise(6, { octaves: 3 })
+        .scale(0.35, 0.55)
+        .add(handOver, 0.2 * net.share)
+        .clamp();
       height.add(furrow.times(local), -net.depth);
       if (net.n === 78) {
         const dome = cells.first.times(cells.first).scale(-0.00075, 0.00075).clamp(-0.001, 0.001);
@@ -44,13 +56,22 @@ export default defineMaterial({
       } else sheet.release(cells.third);
       sheet.release(cells.first, cells.second, local);
     }
-    height.add(sheet.band(0.001, 0.0026).once, 0.00022).add(sheet.band(0.004, 0.01).once, 0.00025).add(sheet.noise(2.6, { octaves: 4 }).once, 0.002);
+    height
+      .add(sheet.band(0.001, 0.0026).once, 0.00022)
+      .add(sheet.band(0.004, 0.01).once, 0.00025)
+      .add(sheet.noise(2.6, { octaves: 4 }).once, 0.002);
     if (where) {
       // Pores sit where three cells meet: there the third nearest point is hardly farther than the first.
       const crossing = where.scale(-1 / 0.35, 1);
-      const spots = sheet.scatter(Math.round(7500 * pores * fineness * fineness), crossing, 1.5, -1).map(([x, y]) => ({
-        x, y, r: random.logNormal(0.0011 / fineness, 0.38), lobes: 0.8, long: random.between(1, 1.5), angle: random.between(0, 3.14), value: random.between(0.5, 1),
-      })); // prettier-ignore
+      const spots = sheet.scatter(Math.round(7500 * pores * fineness * fineness), crossing, 1.5, -1).map(({ x, y, random }) => ({
+        x,
+        y,
+        r: random.logNormal(0.0011 / fineness, 0.38),
+        lobes: 0.8,
+        long: random.between(1, 1.5),
+        angle: random.between(0, 3.14),
+        value: random.between(0.5, 1),
+      }));
       height.add(sheet.spots(spots, 0.9).once, -0.002 / fineness);
     }
     return {
@@ -77,8 +98,24 @@ function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: F
   const { machine, width, height } = sheet;
   const cache = new Float32Array(42);
   sheet.table(cache, (at) =>
-    machine.kernels.worley(first.ptr, second.ptr, third.ptr, width, height, sheet.pixel, lattice.a, lattice.b, lattice.n, lattice.t, stretch, sheet.seed + n, warpX.ptr, warpY.ptr, at),
-  ); // prettier-ignore
+    machine.kernels.worley(
+      first.ptr,
+      second.ptr,
+      third.ptr,
+      width,
+      height,
+      sheet.pixel,
+      lattice.a,
+      lattice.b,
+      lattice.n,
+      lattice.t,
+      stretch,
+      sheet.seed + n,
+      warpX.ptr,
+      warpY.ptr,
+      at,
+    ),
+  );
   third.add(first, -1);
   return { first, second, third };
 }

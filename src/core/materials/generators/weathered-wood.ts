@@ -9,6 +9,7 @@ export default defineMaterial({
   family: 'wood',
   seamless: false,
   shape: 'square',
+  fine: true,
   luma: 0.525,
   suggest: { blend: 'soft-light', strength: 0.85 },
   help: 'Greyed planks with raised grain, checks, knots and nail holes.',
@@ -26,7 +27,9 @@ export default defineMaterial({
     const knot = sheet.plane();
     const id = sheet.plane();
     const gap = sheet.plane();
-    sheet.table(table, (ptr) => machine.kernels.timber(late.ptr, knot.ptr, id.ptr, gap.ptr, sheet.width, sheet.height, sheet.pixel, wobble.ptr, ptr, starts.length));
+    sheet.table(table, (ptr) =>
+      machine.kernels.timber(late.ptr, knot.ptr, id.ptr, gap.ptr, sheet.width, sheet.height, sheet.pixel, wobble.ptr, ptr, starts.length),
+    );
     // Fibre: white noise softened along the grain, at three scales, less its own wider mean across.
     const fibre = sheet.white(0.014, 0.0008).add(sheet.white(0.014, 0.0022).once, -0.6);
     const strands = sheet.white(0.03, 0.0018).add(sheet.white(0.03, 0.006).once, -0.6).scale(0.6).add(sheet.white(0.07, 0.006).once, 0.5);
@@ -36,18 +39,44 @@ export default defineMaterial({
       const y = random.next();
       const length = random.logNormal(0.01, 0.6);
       const value = random.between(0.2, 0.7);
-      return [[x, y, 0.0003, value * 0.3], [x, y + length / 2, 0.00045, value], [x + 0.0004 * random.gauss(), y + length, 0.0003, value * 0.3]];
-    }); // prettier-ignore
+      return [
+        [x, y, 0.0003, value * 0.3],
+        [x, y + length / 2, 0.00045, value],
+        [x + 0.0004 * random.gauss(), y + length, 0.0003, value * 0.3],
+      ];
+    });
     const pore = sheet.strokes(pores);
     const { nail, rust } = nails(sheet, starts);
     const seam = gap.step(0.0032, 0.0008);
     late.times(knot, -0.8, 1);
-    const height = late.copy().scale(0.00085).add(fibre, 0.00016).add(strands, 0.00032).add(check, -0.003).add(pore, -0.0007).add(seam, -0.009).add(nail, -0.0015);
+    const height = late
+      .copy()
+      .scale(0.00085)
+      .add(fibre, 0.00016)
+      .add(strands, 0.00032)
+      .add(check, -0.003)
+      .add(pore, -0.0007)
+      .add(seam, -0.009)
+      .add(nail, -0.0015);
     const board = sheet.plane();
     const shades = starts.map(() => 3 * random.gauss());
     sheet.table(shades, (ptr) => machine.kernels.lookUp(board.ptr, id.ptr, ptr, sheet.count));
-    const grey = sheet.noise(2.4, { octaves: 5, stretch: [1, 0.45] }).scale(0.28, greying).add(board, -0.05).clamp();
-    const lightness = board.add(60).add(late, -13).add(strands, 2.4).add(fibre, 1.2).add(check, -27).add(knot, -13).add(seam, -30).add(nail, -22).add(rust, -7).clamp(6, 100);
+    const grey = sheet
+      .noise(2.4, { octaves: 5, stretch: [1, 0.45] })
+      .scale(0.28, greying)
+      .add(board, -0.05)
+      .clamp();
+    const lightness = board
+      .add(60)
+      .add(late, -13)
+      .add(strands, 2.4)
+      .add(fibre, 1.2)
+      .add(check, -27)
+      .add(knot, -13)
+      .add(seam, -30)
+      .add(nail, -22)
+      .add(rust, -7)
+      .clamp(6, 100);
     return {
       lightness,
       a: grey.copy().scale(-5.2, 6).add(rust, 6).add(knot, 2),
@@ -64,7 +93,9 @@ function cutBoards(sheet: Sheet, count: number): { table: number[]; starts: numb
   const { random } = sheet;
   const width = sheet.width / sheet.size;
   const height = sheet.height / sheet.size;
-  const starts = Array.from({ length: count }, (_, i) => (i === 0 ? -0.02 : (i / count) * width + random.between(-0.025, 0.025) * (4 / Math.max(4, count))));
+  const starts = Array.from({ length: count }, (_, i) =>
+    i === 0 ? -0.02 : (i / count) * width + random.between(-0.025, 0.025) * (4 / Math.max(4, count)),
+  );
   const table: number[] = [];
   starts.forEach((left, i) => {
     const right = starts[i + 1] ?? width + 0.02;
@@ -111,7 +142,11 @@ function nails(sheet: Sheet, starts: number[]) {
         const at = y + 0.012 * random.gauss();
         heads.push({ x, y: at, r: random.between(0.0022, 0.0034), lobes: 0.4, value: 1 });
         const length = random.between(0.02, 0.09);
-        runs.push([[x, at, 0.0022, 0.7], [x + 0.001 * random.gauss(), at + length * 0.4, 0.0016, 0.4], [x + 0.001 * random.gauss(), at + length, 0.0008, 0.05]]);
+        runs.push([
+          [x, at, 0.0022, 0.7],
+          [x + 0.001 * random.gauss(), at + length * 0.4, 0.0016, 0.4],
+          [x + 0.001 * random.gauss(), at + length, 0.0008, 0.05],
+        ]);
       }
     }
   });

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { ExportScreen } from '@/ui/export/ExportScreen';
+
+export default function Export() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return <ExportScreen id={id} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { BenchScreen } from '@/ui/bench/BenchScreen';
+
+export default function Bench() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return <BenchScreen id={id} />;
+}

@@ -1,0 +1,43 @@
+import express, { type Express } from 'express';
+import path from 'node:path';
+
+const policy = [
+  "default-src 'self'",
+  // WebAssembly is compiled from a file of our own.
+  "script-src 'self' 'wasm-unsafe-eval'",
+  "style-src 'self' 'unsafe-inline'",
+  "img-src 'self' data: blob:",
+  "font-src 'self' data:",
+  "worker-src 'self'",
+  "connect-src 'self' blob: data:",
+  "object-src 'none'",
+  "base-uri 'none'",
+  "frame-ancestors 'none'",
+].join('; ');
+
+/** Serves the built page with isolation (so that memory can be shared with workers), a content policy and caching. */
+export function createApp(dist: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use((_request, response, next) => {
+    response.set({
+      'Cross-Origin-Opener-Policy': 'same-origin',
+      'Cross-Origin-Embedder-Policy': 'require-corp',
+      'Cross-Origin-Resource-Policy': 'same-origin',
+      'Content-Security-Policy': policy,
+      'X-Content-Type-Options': 'nosniff',
+      'Referrer-Policy': 'no-referrer',
+    });
+    next();
+  });
+  app.get('/health', (_request, response) => void response.json({ ok: true }));
+  // Names with a content hash never change; everything else is asked for again.
+  app.use('/_expo', express.static(path.join(dist, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(dist, { maxAge: 0 }));
+  app.get('/{*path}', (request, response) => {
+    if (path.extname(request.path)) return void response.status(404).type('text').send('There is no such file.');
+    response.sendFile(path.join(dist, 'index.html'));
+  });
+  return app;
+}

@@ -1,0 +1,104 @@
+import { materialById } from '../materials';
+import type { Lay } from '../sources/lay';
+import type { Stroke } from '../mask/parts/strokes';
+import { coatSchema, type Coat, type Piece } from './schema';
+
+/** Changes of a piece as plain functions: each returns a new piece and shares what it does not touch. */
+export type Edit = (piece: Piece) => Piece;
+
+export type SourceInput = { kind: string; [key: string]: unknown };
+
+const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
+
+export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
+
+/** A new coat with the mode and strength that its material suggests. */
+export function newCoat(id: string, source: SourceInput): Coat {
+  const suggest = source.kind === 'material' ? materialById(String(source.id)).suggest : { blend: 'multiply', strength: 0.6 };
+  return coatSchema.parse({ id, source, ...suggest });
+}
+
+/** Puts a coat directly above the chosen one, or first on the photo when none is chosen. */
+export const addCoat =
+  (coat: Coat, above: string | null): Edit =>
+  (piece) => {
+    const at = indexOf(piece, above) + 1;
+    return withCoats(piece, [...piece.coats.slice(0, at), coat, ...piece.coats.slice(at)]);
+  };
+
+export const changeCoat =
+  (id: string, change: (coat: Coat) => Partial<Coat>): Edit =>
+  (piece) =>
+    withCoats(
+      piece,
+      piece.coats.map((c) => (c.id === id ? { ...c, ...change(c) } : c)),
+    );
+
+export const removeCoat =
+  (id: string): Edit =>
+  (piece) =>
+    withCoats(
+      piece,
+      piece.coats.filter((c) => c.id !== id),
+    );
+
+export const duplicateCoat =
+  (id: string, newId: string): Edit =>
+  (piece) => {
+    const at = indexOf(piece, id);
+    if (at < 0) return piece;
+    const copy = { ...piece.coats[at], id: newId };
+    return withCoats(piece, [...piece.coats.slice(0, at + 1), copy, ...piece.coats.slice(at + 1)]);
+  };
+
+/** Moves a coat to a place counted from the bottom; out-of-range places are the nearest end. */
+export const moveCoat =
+  (id: string, to: number): Edit =>
+  (piece) => {
+    const from = indexOf(piece, id);
+    if (from < 0) return piece;
+    const rest = piece.coats.filter((c) => c.id !== id);
+    const at = Math.max(0, Math.min(rest.length, to));
+    return at === from ? piece : withCoats(piece, [...rest.slice(0, at), piece.coats[from], ...rest.slice(at)]);
+  };
+
+/** Another material for a coat; everything else stays as it is dialled in. */
+export const exchangeSource = (id: string, source: SourceInput): Edit => changeCoat(id, () => ({ source: source as Coat['source'] }));
+
+export const setLay = (id: string, change: Partial<Lay>): Edit => changeCoat(id, (c) => ({ lay: { ...c.lay, ...change } }));
+
+/** Values of a coat's treatment of that kind; none when it has no such treatment. */
+export const treatmentOf = (coat: Coat, kind: string) => coat.treatments.find((t) => t.kind === kind);
+
+export const setTreatment = (id: string, kind: string, values: Record<string, unknown>): Edit =>
+  changeCoat(id, (c) => {
+    const next = { ...(treatmentOf(c, kind) ?? {}), ...values, kind } as Coat['treatments'][number];
+    const there = c.treatments.some((t) => t.kind === kind);
+    return { treatments: there ? c.treatments.map((t) => (t.kind === kind ? next : t)) : [...c.treatments, next] };
+  });
+
+/** Adds a stroke to the last part when that holds strokes, else as a new part on top. */
+export const addStroke = (id: string, stroke: Stroke): Edit =>
+  changeCoat(id, (c) => {
+    const parts = c.mask.parts;
+    const last = parts[parts.length - 1] as { kind: string; strokes?: Stroke[] } | undefined;
+    const part = { kind: 'strokes', strokes: last?.kind === 'strokes' ? [...(last.strokes ?? []), stroke] : [stroke] };
+    const kept = last?.kind === 'strokes' ? parts.slice(0, -1) : parts;
+    return { mask: { ...c.mask, parts: [...kept, part as Coat['mask']['parts'][number]] } };
+  });
+
+export const changePart = (id: string, index: number, values: Record<string, unknown> | null): Edit =>
+  changeCoat(id, (c) => ({
+    mask: { ...c.mask, parts: c.mask.parts.flatMap((p, i) => (i !== index ? [p] : values ? [{ ...p, ...values } as typeof p] : [])) },
+  }));
+
+export const addPart = (id: string, part: Record<string, unknown>): Edit =>
+  changeCoat(id, (c) => ({ mask: { ...c.mask, parts: [...c.mask.parts, part as Coat['mask']['parts'][number]] } }));
+
+/** Draws an angle to the nearest right angle when it is within `reach` degrees of it. */
+export function snapTurn(degrees: number, reach = 3): number {
+  const turned = ((((degrees + 180) % 360) + 360) % 360) - 180;
+  const right = Math.round(turned / 90) * 90;
+  const value = Math.abs(turned - right) <= reach ? right : turned;
+  return value === -180 ? 180 : value;
+}

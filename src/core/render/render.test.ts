@@ -1,0 +1,182 @@
+import { testBench } from '@/testing/machine';
+import { coatSchema } from '../piece/schema';
+import { drawTile } from './evaluate';
+import { slotAt, slotBytes, tilesOf, type Plan, type PlannedCoat } from './plan';
+
+const bench = testBench(256);
+const { machine, scratch } = bench;
+const W = 400;
+const H = 300;
+const photo = bench.picture(W, H, (x, y) => [128 + 100 * Math.sin(x / 17), 128 + 100 * Math.cos(y / 23), 255 * ((x + y) / (W + H))].map(Math.round));
+const texture = bench.picture(256, 256, (x, y) => {
+  const v = Math.round(150 + 70 * Math.sin(x / 5) * Math.sin(y / 7) + 20 * Math.sin(x / 31));
+  return [v, Math.round(v * 0.95), Math.round(v * 0.85)];
+});
+
+const coat = (id: string, more: Record<string, unknown>): PlannedCoat => ({
+  ...coatSchema.parse({ id, source: { kind: 'picture', file: 'x' }, ...more }),
+  picture: texture,
+});
+const stroke = {
+  does: 'take',
+  size: 300,
+  hardness: 0.2,
+  strength: 0.8,
+  flow: 0.5,
+  points: [
+    [0.2, 0.3, 1],
+    [0.6, 0.5, 1],
+    [1.2, 0.4, 0.5],
+  ],
+};
+const coats = [
+  coat('a', {
+    blend: 'multiply',
+    strength: 0.8,
+    lay: { fit: 'cover', turn: 17, scale: 1.3 },
+    treatments: [{ kind: 'tone', contrast: 0.3, hue: 20 }],
+    limits: [0.1, 0.3, 0.8, 1],
+  }),
+  coat('b', {
+    blend: 'soft-light',
+    strength: 0.9,
+    lay: { fit: 'tile', scale: 0.5 },
+    mask: {
+      start: 'all',
+      parts: [
+        { kind: 'strokes', strokes: [stroke] },
+        { kind: 'ellipse', op: 'subtract', cx: 0.5, cy: 0.5, rx: 0.2, ry: 0.3, feather: 0.7, density: 0.6, turn: 30 },
+      ],
+    },
+  }),
+  { ...coat('c', { blend: 'color', strength: 0.3, source: { kind: 'colour', colour: '#a2423d' } }), picture: undefined },
+  {
+    ...coat('d', { blend: 'overlay', strength: 0.4, source: { kind: 'below' }, treatments: [{ kind: 'tone', saturation: -1 }] }),
+    picture: undefined,
+  },
+];
+
+function draw(change: Partial<Plan> = {}): Uint8Array {
+  const scale = change.scale ?? 1;
+  const region = { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };
+  const plan: Plan = { photo, scale, coats, strength: 1, view: { kind: 'piece' }, region, tile: 128, ...change };
+  const at = bench.take(region.width * region.height * 4);
+  const { columns, count } = tilesOf(plan.region, plan.tile);
+  for (let i = 0; i < count; i++) {
+    drawTile(machine, scratch, plan, i, at + (Math.floor(i / columns) * plan.tile * region.width + (i % columns) * plan.tile) * 4, region.width);
+  }
+  return machine.bytes.slice(at, at + region.width * region.height * 4);
+}
+
+const mean = (a: Uint8Array, b: Uint8Array) => a.reduce((s, v, i) => s + Math.abs(v - b[i]), 0) / a.length;
+const reduced = (a: Uint8Array, w: number, h: number) =>
+  Uint8Array.from({ length: (w / 2) * (h / 2) * 4 }, (_, i) => {
+    const p = Math.floor(i / 4);
+    const [x, y] = [(p % (w / 2)) * 2, Math.floor(p / (w / 2)) * 2];
+    return [0, 1, w, w + 1].reduce((s, o) => s + a[(y * w + x + o) * 4 + (i % 4)], 0) / 4;
+  });
+const same = (a: Uint8Array, b: Uint8Array) => Buffer.compare(Buffer.from(a), Buffer.from(b)) === 0;
+
+it('tiling is invisible: many tiles and one are equal to the bit', () => {
+  const many = draw({ tile: 64 });
+  expect(same(many, draw({ tile: 512 }))).toBe(true);
+  expect(same(many, draw({ tile: 128 }))).toBe(true);
+});
+
+it.each(coats.map((c) => c.id))('coat %s is the same picture at half the scale, within 1.5 levels mean', (id) => {
+  const one = coats.filter((c) => c.id === id);
+  expect(mean(reduced(draw({ coats: one }), W, H), draw({ coats: one, scale: 0.5 }))).toBeLessThan(1.5);
+});
+
+it('what is kept between drawings changes nothing but the 16 bit rounding', () => {
+  const region = { x: 0, y: 0, width: W, height: H };
+  const slots = { below: bench.take(slotBytes(region, 128)), treated: bench.take(slotBytes(region, 128)) };
+  const plain = draw({ coats: coats.slice(0, 3) });
+  const kept = { below: { index: 1, slot: slotAt(slots.below, region, 128, 5) }, treated: { index: 1, slot: slotAt(slots.treated, region, 128, 6) } };
+  const first = draw({ coats: coats.slice(0, 3), ...kept });
+  expect(same(first, plain)).toBe(true);
+  const second = draw({ coats: coats.slice(0, 3), ...kept });
+  let most = 0;
+  second.forEach((v, i) => (most = Math.max(most, Math.abs(v - plain[i]))));
+  expect(most).toBeLessThanOrEqual(1);
+  // The cache is really read: with other coats below it, the kept state still shows.
+  const without = draw({ coats: [{ ...coats[0], blend: 'normal' }, coats[1], coats[2]], ...kept });
+  expect(same(without, second)).toBe(true);
+});
+
+describe('views', () => {
+  it('shows the photo without coats', () => {
+    const bytes = draw({ view: { kind: 'photo' } });
+    expect([...bytes.slice(0, 3)]).toEqual([128, 228, 0]);
+  });
+  it('leaves one coat out, or stops at one', () => {
+    expect(same(draw({ view: { kind: 'without', coat: 'a' } }), draw({ coats: coats.slice(1) }))).toBe(true);
+    expect(same(draw({ view: { kind: 'upTo', coat: 'b' } }), draw({ coats: coats.slice(0, 2) }))).toBe(true);
+    expect(same(draw({ view: { kind: 'upTo', coat: null } }), draw({ view: { kind: 'photo' } }))).toBe(true);
+  });
+  it('shows the mask alone as grey: white where the coat is whole', () => {
+    const bytes = draw({ view: { kind: 'mask', coat: 'b' } });
+    const at = (x: number, y: number) => bytes[(y * W + x) * 4];
+    expect(at(5, H - 5)).toBe(255);
+    expect(at(Math.round(W * 0.45), Math.round(H * 0.43))).toBeLessThan(90);
+  });
+  it('lays colour over what is kept clear, and shows a coat alone', () => {
+    const over = draw({ view: { kind: 'maskOver', coat: 'b', colour: [1, 0, 0] } });
+    const i = (Math.round(H * 0.43) * W + Math.round(W * 0.45)) * 4;
+    expect(over[i] - draw()[i]).toBeGreaterThan(10);
+    expect(same(draw({ view: { kind: 'alone', coat: 'c' } }).slice(0, 3), Uint8Array.from([162, 66, 61]))).toBe(true);
+  });
+  it('one strength over all coats lies between photo and piece', () => {
+    const [photoOnly, half, all] = [draw({ strength: 0 }), draw({ strength: 0.5 }), draw()];
+    expect(same(photoOnly, draw({ view: { kind: 'photo' } }))).toBe(true);
+    let most = 0;
+    half.forEach((v, i) => (most = Math.max(most, Math.abs(v - (photoOnly[i] + all[i]) / 2))));
+    expect(most).toBeLessThanOrEqual(1);
+  });
+});
+
+it('hidden coats and coats of no strength take no part', () => {
+  const hidden = coats.map((c) => ({ ...c, visible: c.id === 'a' }));
+  expect(same(draw({ coats: hidden }), draw({ coats: coats.slice(0, 1) }))).toBe(true);
+});
+
+describe('strokes (common practice, no source)', () => {
+  const one = (strokes: object[]) =>
+    draw({ coats: [coat('m', { mask: { start: 'all', parts: [{ kind: 'strokes', strokes }] } })], view: { kind: 'mask', coat: 'm' } });
+  const level = (strokes: object[]) => one(strokes)[(150 * W + 200) * 4] / 255;
+  const tap = (strength: number, does = 'take', extra = {}) => ({
+    does,
+    size: 400,
+    hardness: 0.9,
+    strength,
+    flow: 1,
+    points: [[0.5, 0.5, 1]],
+    ...extra,
+  });
+  it('two at 30 % build up, one does not exceed it', () => {
+    const back = { ...tap(0.3), points: Array.from({ length: 40 }, (_, i) => [0.5 + 0.001 * (i % 2), 0.5, 1]) };
+    expect(level([tap(0.3)])).toBeCloseTo(0.7, 2);
+    expect(level([back])).toBeCloseTo(0.7, 2);
+    expect(level([tap(0.3), tap(0.3)])).toBeCloseTo(0.49, 2);
+  });
+  it('a level is set on the way up and down, and putting back undoes taking away', () => {
+    expect(level([tap(1), tap(1, 'level', { level: 0.5 })])).toBeCloseTo(0.5, 2);
+    expect(level([tap(1), tap(1, 'put')])).toBeCloseTo(1, 2);
+  });
+  it('may begin outside the picture', () => {
+    const bytes = one([
+      {
+        does: 'take',
+        size: 200,
+        hardness: 1,
+        strength: 1,
+        flow: 1,
+        points: [
+          [-0.3, 0.5, 1],
+          [0.1, 0.5, 1],
+        ],
+      },
+    ]);
+    expect(bytes[(150 * W + 10) * 4]).toBe(0);
+  });
+});

@@ -1,0 +1,36 @@
+import { create } from 'zustand';
+import type { Stroke } from '../core/mask/parts/strokes';
+
+interface BrushState {
+  /** Diameter in u. */
+  size: number;
+  hardness: number;
+  strength: number;
+  flow: number;
+  does: Stroke['does'];
+  level: number;
+  /** Lines from tap to tap. */
+  straight: boolean;
+  set(change: Partial<Omit<BrushState, 'set'>>): void;
+}
+
+/** The brush in hand. Part strength and a soft edge to begin with: what is built up slowly looks real. */
+export const useBrush = create<BrushState>((set) => ({
+  size: 180,
+  hardness: 0,
+  strength: 0.3,
+  flow: 0.5,
+  does: 'take',
+  level: 0.5,
+  straight: false,
+  set: (change) => set(change),
+}));
+
+const percent = (v: number) => `${Math.round(v * 100)} %`;
+
+/** The line that says what a stroke will do. */
+export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'level'>, coat: string): string {
+  if (brush.does === 'put') return `Putting ${coat} back, ${percent(brush.strength)}`;
+  if (brush.does === 'level') return `Setting ${coat} to ${percent(brush.level)} here, by ${percent(brush.strength)}`;
+  return `Taking ${coat} away, ${percent(brush.strength)}`;
+}

@@ -1,0 +1,15 @@
+import { browserEngine } from '../engine/browser';
+import type { Engine } from '../engine/engine';
+import { loadPicture } from './storage';
+
+let engine: Promise<Engine> | null = null;
+
+/** The one engine of the page, started when first wanted. */
+export function getEngine(): Promise<Engine> {
+  engine ??= browserEngine(loadPicture).then((e) => {
+    // For tests of what happens when a worker dies.
+    (globalThis as { dermatexEngine?: Engine }).dermatexEngine = e;
+    return e;
+  });
+  return engine;
+}

@@ -1,0 +1,59 @@
+import { BadFile, inspect } from '../core/files/inspect';
+import type { PictureRef } from '../core/piece/schema';
+import { savePicture } from './storage';
+
+export async function keyOf(bytes: ArrayBuffer): Promise<string> {
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+  return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/**
+ * Takes a picture file: looks at its header, makes sure that it decodes, keeps it.
+ * @throws BadFile with one sentence; StoreFull. Nothing is kept then.
+ */
+export async function takePicture(file: Blob, name: string): Promise<PictureRef> {
+  const buffer = await file.arrayBuffer();
+  const { type, width, height } = inspect(new Uint8Array(buffer), name);
+  const blob = new Blob([buffer], { type });
+  try {
+    // A small rendering proves that the data behind the header can be decoded.
+    (await createImageBitmap(blob, { resizeWidth: 16, resizeHeight: 16, resizeQuality: 'pixelated' })).close();
+  } catch {
+    throw new BadFile(`“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`);
+  }
+  const key = await keyOf(buffer);
+  await savePicture(key, blob);
+  return { key, name, width, height };
+}
+
+/** Hands a file to the person. */
+export function download(blob: Blob, name: string): void {
+  const url = URL.createObjectURL(blob);
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 60000);
+}
+
+/** Asks for files with the system's picker. */
+export function pickFiles(accept: string, multiple = false): Promise<File[]> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = accept;
+    input.multiple = multiple;
+    input.onchange = () => resolve([...(input.files ?? [])]);
+    input.oncancel = () => resolve([]);
+    input.click();
+  });
+}
+
+export const PICTURES = 'image/png,image/jpeg,image/webp';
+
+/** A name for a file: letters, digits and hyphens of the piece's name. */
+export const fileName = (name: string) =>
+  name
+    .trim()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '') || 'piece';

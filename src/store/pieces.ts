@@ -1,0 +1,86 @@
+import { create } from 'zustand';
+import { parseRecipe, coatsOf } from '../core/piece/recipe';
+import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
+import { takePicture } from './files';
+import * as storage from './storage';
+
+interface PiecesState {
+  cards: storage.PieceCard[] | null;
+  space: { used: number; quota: number } | null;
+  refresh(): Promise<void>;
+  /** Makes a piece from a picture file and returns its id. */
+  create(file: Blob, name: string): Promise<string>;
+  /** Makes a piece from a sample that ships with the application. */
+  createSample(sample: Sample): Promise<string>;
+  remove(id: string): Promise<void>;
+  duplicate(id: string): Promise<void>;
+}
+
+export interface Sample {
+  id: string;
+  name: string;
+  says: string;
+  photo: string;
+  recipe: string;
+  picture: string;
+}
+
+export const newId = (): string => crypto.randomUUID().replace(/-/g, '').slice(0, 12);
+
+const bare = (name: string) =>
+  name
+    .replace(/\.[a-z0-9]+$/i, '')
+    .replace(/[-_]+/g, ' ')
+    .trim() || 'Piece';
+
+function newPiece(photo: PictureRef, name: string): Piece {
+  const now = Date.now();
+  return pieceSchema.parse({ dermatex: 1, id: newId(), name, created: now, changed: now, photo, coats: [] });
+}
+
+const file = async (path: string): Promise<Blob> => {
+  const response = await fetch(path);
+  if (!response.ok) throw new Error('The sample could not be read from the server; start it again and retry.');
+  return response.blob();
+};
+
+export const usePieces = create<PiecesState>((set, get) => ({
+  cards: null,
+  space: null,
+  async refresh() {
+    set({ cards: await storage.listCards(), space: await storage.space() });
+  },
+  async create(blob, name) {
+    const photo = await takePicture(blob, name);
+    const piece = newPiece(photo, bare(name));
+    await storage.savePiece(piece, null);
+    await get().refresh();
+    return piece.id;
+  },
+  async createSample(sample) {
+    const photo = await takePicture(await file(`/demo/photos/${sample.photo}`), sample.photo);
+    const recipe = parseRecipe(await (await file(`/demo/pieces/${sample.recipe}`)).text());
+    const coats = coatsOf(recipe, newId);
+    for (const coat of coats) {
+      const source = coat.source as { kind: string; file?: string };
+      if (source.kind !== 'picture' || !source.file) continue;
+      const name = source.file.split('/').pop() ?? source.file;
+      source.file = (await takePicture(await file(`/demo/photos/${name}`), name)).key;
+    }
+    const piece = { ...newPiece(photo, sample.name), coats, strength: recipe.strength };
+    await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
+    await get().refresh();
+    return piece.id;
+  },
+  async remove(id) {
+    await storage.removePiece(id);
+    await get().refresh();
+  },
+  async duplicate(id) {
+    const piece = await storage.loadPiece(id);
+    if (!piece) return;
+    const card = get().cards?.find((c) => c.id === id);
+    await storage.savePiece({ ...piece, id: newId(), name: `${piece.name}, copy`, changed: Date.now() }, card?.picture ?? null);
+    await get().refresh();
+  },
+}));

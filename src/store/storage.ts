@@ -1,0 +1,114 @@
+import { createAsyncStorage } from '@react-native-async-storage/async-storage';
+import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
+import { explain } from '../core/piece/explain';
+
+/** IndexedDB behind AsyncStorage: pieces as JSON, pictures as base64 of the file they came from. */
+const storage = createAsyncStorage('dermatex');
+
+export interface PieceCard {
+  id: string;
+  name: string;
+  changed: number;
+  /** JPEG data URL of the piece as it stands. */
+  picture: string | null;
+}
+
+export interface OwnMaterial extends PictureRef {
+  added: number;
+}
+
+/** The store took no more. Nothing that was in it has changed. */
+export class StoreFull extends Error {
+  constructor() {
+    super('This browser’s store is full, so the last change is not saved; delete pieces you no longer need, or export this one.');
+    this.name = 'StoreFull';
+  }
+}
+
+async function put(entries: Record<string, string>): Promise<void> {
+  try {
+    await storage.setMany(entries);
+  } catch (error) {
+    const text = `${(error as Error)?.name} ${(error as Error)?.message} ${String((error as { cause?: unknown })?.cause ?? '')}`;
+    if (/quota|full|storage/i.test(text)) throw new StoreFull();
+    throw error;
+  }
+}
+
+const read = async <T>(key: string, otherwise: T): Promise<T> => {
+  const text = await storage.getItem(key);
+  return text === null || text === undefined ? otherwise : (JSON.parse(text) as T);
+};
+
+export const listCards = () => read<PieceCard[]>('cards', []);
+export const listOwn = () => read<OwnMaterial[]>('own', []);
+export const saveOwn = (list: OwnMaterial[]) => put({ own: JSON.stringify(list) });
+
+/** One write for the piece and its card, so that a tab closed half way leaves either the old state or the new. */
+export async function savePiece(piece: Piece, picture: string | null): Promise<void> {
+  const cards = await listCards();
+  const old = cards.find((c) => c.id === piece.id);
+  const card: PieceCard = { id: piece.id, name: piece.name, changed: piece.changed, picture: picture ?? old?.picture ?? null };
+  const list = [card, ...cards.filter((c) => c.id !== piece.id)].sort((a, b) => b.changed - a.changed);
+  await put({ [`piece:${piece.id}`]: JSON.stringify(piece), cards: JSON.stringify(list) });
+}
+
+/** @throws RangeError when what is kept under the id is no piece. */
+export async function loadPiece(id: string): Promise<Piece | null> {
+  const text = await storage.getItem(`piece:${id}`);
+  if (text === null || text === undefined) return null;
+  const result = pieceSchema.safeParse(JSON.parse(text));
+  if (!result.success) throw new RangeError(explain(result.error, 'piece'));
+  return result.data;
+}
+
+/** Removes a piece, and pictures that no other piece or material uses. */
+export async function removePiece(id: string): Promise<void> {
+  const cards = (await listCards()).filter((c) => c.id !== id);
+  await storage.setMany({ cards: JSON.stringify(cards) });
+  await storage.removeMany([`piece:${id}`]);
+  await sweep();
+}
+
+function picturesOf(piece: Piece): string[] {
+  return [piece.photo.key, ...piece.coats.flatMap((c) => (c.source.kind === 'picture' ? [String((c.source as { file?: string }).file)] : []))];
+}
+
+async function sweep(): Promise<void> {
+  const used = new Set((await listOwn()).map((o) => o.key));
+  for (const card of await listCards()) {
+    const piece = await loadPiece(card.id).catch(() => null);
+    // What cannot be read might use any picture: then nothing is swept.
+    if (!piece) return;
+    picturesOf(piece).forEach((key) => used.add(key));
+  }
+  const stale = (await storage.getAllKeys()).filter((k) => k.startsWith('picture:') && !used.has(k.slice('picture:'.length)));
+  if (stale.length > 0) await storage.removeMany(stale);
+}
+
+const toBase64 = (blob: Blob): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.onerror = () => reject(reader.error ?? new Error('The file could not be read.'));
+    reader.readAsDataURL(blob);
+  });
+
+export async function savePicture(key: string, file: Blob): Promise<void> {
+  if ((await storage.getItem(`picture:${key}`)) !== null) return;
+  await put({ [`picture:${key}`]: await toBase64(file) });
+}
+
+/** @throws RangeError when the picture is not kept any more. */
+export async function loadPicture(key: string): Promise<Blob> {
+  const data = await storage.getItem(`picture:${key}`);
+  if (!data) throw new RangeError('The picture of this piece is no longer in the browser’s store; open the photo again.');
+  const [head, body] = [data.slice(0, data.indexOf(',')), data.slice(data.indexOf(',') + 1)];
+  const bytes = Uint8Array.from(atob(body), (ch) => ch.charCodeAt(0));
+  return new Blob([bytes], { type: /data:([^;]*)/.exec(head)?.[1] ?? '' });
+}
+
+export async function space(): Promise<{ used: number; quota: number } | null> {
+  const estimate = await navigator.storage?.estimate?.();
+  return estimate?.usage === undefined || !estimate.quota ? null : { used: estimate.usage, quota: estimate.quota };
+}

@@ -1,0 +1,3 @@
+/** Icons are glyphs of a font; tests need none. */
+const Icon = () => null;
+export default Icon;

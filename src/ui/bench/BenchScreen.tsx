@@ -1,0 +1,138 @@
+import { router } from 'expo-router';
+import { useEffect, useState, type CSSProperties } from 'react';
+import { useWindowDimensions, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { coatName } from '@/core/piece/naming';
+import { chosenCoat, flush, provideThumbnail, useBench } from '@/store/bench';
+import { strokeSentence, useBrush } from '@/store/brush';
+import { complain } from '@/store/notices';
+import { useOwn } from '@/store/own';
+import { Act } from '../kit/Act';
+import { SANS, useColours } from '../theme';
+import { FacetBody, FacetTabs } from './Facets';
+import { PictureView } from './PictureView';
+import { Rail } from './Rail';
+import { Sheet } from './Sheet';
+import { TopBar } from './TopBar';
+import { useBenchKeys } from './useBenchKeys';
+import { drawSmall } from './useThumb';
+
+export const WIDE = 1024;
+
+/** The bench: the picture, the rail under it at every width, and the open facet beside or over it. */
+export function BenchScreen({ id }: { id: string }) {
+  const c = useColours();
+  const { width } = useWindowDimensions();
+  const [missing, setMissing] = useState(false);
+  const piece = useBench((s) => s.piece);
+  const chosen = useBench((s) => s.chosen);
+  const facet = useBench((s) => s.facet);
+  const wide = width >= WIDE;
+  useBenchKeys();
+
+  useEffect(() => {
+    const bench = useBench.getState();
+    void useOwn.getState().refresh();
+    if (bench.piece?.id !== id)
+      void bench.open(id).then(
+        (found) => setMissing(!found),
+        (error) => (complain(error), setMissing(true)),
+      );
+    provideThumbnail(async () => {
+      const current = useBench.getState().piece;
+      return current ? drawSmall(current, { kind: 'piece' }, 480, true) : null;
+    });
+    return () => void flush();
+  }, [id]);
+
+  if (missing) {
+    return (
+      <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 16, backgroundColor: c.chrome }}>
+        <Text>This piece is not in the browser’s store.</Text>
+        <Act main onPress={() => router.replace('/')}>
+          Back to the pieces
+        </Act>
+      </View>
+    );
+  }
+  if (piece?.id !== id) return <View style={{ flex: 1, backgroundColor: c.card }} />;
+  const open = facet ?? (wide ? (chosen ? 'material' : null) : null);
+  return (
+    <div style={{ ...screen, background: c.chrome }}>
+      <TopBar />
+      <div style={middle}>
+        <div style={column}>
+          <div style={stage}>
+            <PictureView />
+          </div>
+          <StrokeLine />
+          {!wide && facet ? (
+            <Sheet>
+              <FacetBody facet={facet} />
+            </Sheet>
+          ) : (
+            <Rail />
+          )}
+          {!wide && chosen !== null && facet !== 'add' ? <FacetTabs open={facet} /> : null}
+          {!wide && chosen === null && !facet ? <PhotoTab /> : null}
+        </div>
+        {wide ? (
+          <div style={{ ...side, borderLeft: `1px solid ${c.line}` }}>
+            {chosen ? <FacetTabs open={open} /> : null}
+            <FacetBody facet={open ?? 'more'} />
+          </div>
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+/** On a phone, the photo's card leads to one sheet only. */
+function PhotoTab() {
+  const c = useColours();
+  const { openFacet } = useBench.getState();
+  const any = useBench((s) => (s.piece?.coats.length ?? 0) > 0);
+  return (
+    <View style={{ backgroundColor: c.chrome, padding: 8, borderTopWidth: 1, borderTopColor: c.line, flexDirection: 'row', gap: 8 }}>
+      <Act main={!any} style={{ flex: 1 }} onPress={() => openFacet('add')}>
+        Lay a material
+      </Act>
+      {any ? (
+        <Act style={{ flex: 1 }} onPress={() => openFacet('more')}>
+          Strength of all coats
+        </Act>
+      ) : null}
+    </View>
+  );
+}
+
+/** One line that always says what a stroke on the picture will do. */
+function StrokeLine() {
+  const c = useColours();
+  const brush = useBrush();
+  const coat = useBench(chosenCoat);
+  const facet = useBench((s) => s.facet);
+  const names = useOwn((s) => s.names);
+  const live = coat !== null && (facet === 'where' || facet === 'lay');
+  const name = coat ? coatName(coat, names) : '';
+  const text = !coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`;
+  return (
+    <div role="status" data-testid="stroke-line" style={{ ...lineStyle, background: c.chrome, color: live ? c.accent : c.quiet, fontFamily: SANS }}>
+      {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
+    </div>
+  );
+}
+
+const screen: CSSProperties = { display: 'flex', flexDirection: 'column', height: '100%', width: '100%' };
+const middle: CSSProperties = { display: 'flex', flex: 1, minHeight: 0 };
+const column: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minWidth: 0, position: 'relative' };
+const stage: CSSProperties = { position: 'relative', flex: 1, minHeight: 0 };
+const side: CSSProperties = { width: 360, display: 'flex', flexDirection: 'column', minHeight: 0 };
+const lineStyle: CSSProperties = {
+  fontSize: 14,
+  lineHeight: '20px',
+  padding: '4px 14px',
+  whiteSpace: 'nowrap',
+  overflow: 'hidden',
+  textOverflow: 'ellipsis',
+};

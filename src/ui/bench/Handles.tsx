@@ -1,0 +1,114 @@
+import { useRef, type CSSProperties, type PointerEvent } from 'react';
+import { useColours } from '../theme';
+import type { Ellipse } from '@/core/mask/parts/ellipse';
+import { changePart } from '@/core/piece/edits';
+import { chosenCoat, useBench } from '@/store/bench';
+import { toPhoto, toView, useViewport, zoomOf } from './viewport';
+
+type Grip = 'centre' | 'across' | 'down' | 'turn';
+const says: Record<Grip, string> = { centre: 'Move the ellipse', across: 'Half width', down: 'Half height', turn: 'Turn the ellipse' };
+
+/** Handles of the chosen coat's ellipses, each 44 px to grab, while the facet that owns them is open. */
+export function Handles() {
+  const coat = useBench(chosenCoat);
+  const facet = useBench((s) => s.facet);
+  if (facet !== 'where' || !coat) return null;
+  return coat.mask.parts.map((part, i) =>
+    part.kind === 'ellipse' ? <EllipseHandles key={i} coat={coat.id} index={i} ellipse={part as unknown as Ellipse} /> : null,
+  );
+}
+
+function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number; ellipse: Ellipse }) {
+  const c = useColours();
+  const v = useViewport();
+  const zoom = zoomOf(v);
+  const { width: W, height: H } = v.photo;
+  const held = useRef<Ellipse | null>(null);
+  const { preview, change } = useBench.getState();
+  const turn = (ellipse.turn * Math.PI) / 180;
+  const [cx, cy] = toView(v, zoom, ellipse.cx * W, ellipse.cy * H);
+  const rx = ellipse.rx * W * zoom;
+  const ry = ellipse.ry * H * zoom;
+  const at = (u: number, w: number): [number, number] => [cx + u * Math.cos(turn) - w * Math.sin(turn), cy + u * Math.sin(turn) + w * Math.cos(turn)];
+  const grips: [Grip, [number, number]][] = [
+    ['centre', [cx, cy]],
+    ['across', at(rx, 0)],
+    ['down', at(0, ry)],
+    ['turn', at(0, -ry - 28)],
+  ];
+
+  const dragged = (grip: Grip, e: PointerEvent): Partial<Ellipse> => {
+    const box = (e.currentTarget.closest('[data-testid="picture"]') as HTMLElement).getBoundingClientRect();
+    const [x, y] = toPhoto(v, zoom, e.clientX - box.left, e.clientY - box.top);
+    if (grip === 'centre') return { cx: limit(x / W, -0.5, 1.5), cy: limit(y / H, -0.5, 1.5) };
+    const dx = x - ellipse.cx * W;
+    const dy = y - ellipse.cy * H;
+    if (grip === 'turn') return { turn: Math.round((Math.atan2(dx, -dy) * 180) / Math.PI) };
+    const along = Math.abs(dx * Math.cos(turn) + dy * Math.sin(turn));
+    const over = Math.abs(dy * Math.cos(turn) - dx * Math.sin(turn));
+    return grip === 'across' ? { rx: limit(along / W, 0.01, 2) } : { ry: limit(over / H, 0.01, 2) };
+  };
+  const move = (grip: Grip) => (e: PointerEvent) => {
+    if (!held.current) return;
+    held.current = { ...held.current, ...dragged(grip, e) };
+    preview(changePart(coat, index, held.current));
+  };
+  const drop = () => {
+    if (held.current) change('Move the ellipse', changePart(coat, index, held.current));
+    held.current = null;
+  };
+  return (
+    <div data-handle style={cover}>
+      <svg style={cover} aria-hidden>
+        <g transform={`translate(${cx} ${cy}) rotate(${ellipse.turn})`} fill="none">
+          <ellipse rx={rx} ry={ry} stroke="#000" strokeOpacity={0.5} strokeWidth={3} />
+          <ellipse rx={rx} ry={ry} stroke="#fff" strokeWidth={1.5} />
+          <ellipse
+            rx={Math.max(0, rx * (1 - ellipse.feather))}
+            ry={Math.max(0, ry * (1 - ellipse.feather))}
+            stroke="#fff"
+            strokeOpacity={0.7}
+            strokeDasharray="4 5"
+          />
+          <line y1={-ry} y2={-ry - 28} stroke="#fff" strokeWidth={1.5} />
+        </g>
+      </svg>
+      {grips.map(([grip, [x, y]]) => (
+        <button
+          key={grip}
+          type="button"
+          aria-label={says[grip]}
+          data-testid={`ellipse-${grip}`}
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            held.current = ellipse;
+          }}
+          onPointerMove={move(grip)}
+          onPointerUp={drop}
+          onPointerCancel={drop}
+          style={{ ...grab, left: x - 22, top: y - 22 }}
+        >
+          <span style={{ ...dot, background: grip === 'centre' ? c.accent : '#fff', borderRadius: grip === 'turn' ? 8 : 1 }} />
+        </button>
+      ))}
+    </div>
+  );
+}
+
+const limit = (x: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, Math.round(x * 1e4) / 1e4));
+const cover: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' };
+const grab: CSSProperties = {
+  position: 'absolute',
+  width: 44,
+  height: 44,
+  padding: 0,
+  border: 'none',
+  background: 'none',
+  display: 'flex',
+  alignItems: 'center',
+  justifyContent: 'center',
+  cursor: 'move',
+  touchAction: 'none',
+  pointerEvents: 'auto',
+};
+const dot: CSSProperties = { width: 13, height: 13, border: '1.5px solid #222', boxShadow: '0 0 0 1px rgba(255,255,255,0.7)' };

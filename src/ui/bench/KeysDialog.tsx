@@ -1,0 +1,41 @@
+import { useEffect, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Dialog, Portal, Text } from 'react-native-paper';
+import { Act } from '../kit/Act';
+import { SANS_MEDIUM, useColours } from '../theme';
+import { benchKeys } from './useBenchKeys';
+
+/** The list of keys; also opened by ?. */
+export function KeysDialog({ open, onClose }: { open: boolean; onClose(): void }) {
+  const c = useColours();
+  const [asked, setAsked] = useState(false);
+  useEffect(() => {
+    const show = () => setAsked(true);
+    window.addEventListener('dermatex:keys', show);
+    return () => window.removeEventListener('dermatex:keys', show);
+  }, []);
+  const close = () => {
+    setAsked(false);
+    onClose();
+  };
+  return (
+    <Portal>
+      <Dialog visible={open || asked} onDismiss={close} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
+        <Dialog.Title>Keys</Dialog.Title>
+        <Dialog.ScrollArea style={{ maxHeight: 420 }}>
+          <ScrollView>
+            {benchKeys.map(([key, says]) => (
+              <View key={key} style={{ flexDirection: 'row', paddingVertical: 5, gap: 16 }}>
+                <Text style={{ width: 130, fontFamily: SANS_MEDIUM, color: c.ink }}>{key}</Text>
+                <Text style={{ flex: 1, color: c.ink }}>{says}</Text>
+              </View>
+            ))}
+          </ScrollView>
+        </Dialog.ScrollArea>
+        <Dialog.Actions>
+          <Act onPress={close}>Close</Act>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}

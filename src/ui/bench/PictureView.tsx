@@ -1,0 +1,119 @@
+import { useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
+import { maskColours, useColours } from '../theme';
+import { getEngine } from '@/store/engine';
+import { shownPiece, useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { complain } from '@/store/notices';
+import { useSettings } from '@/store/settings';
+import type { View } from '@/core/render/plan';
+import { CompareTabs } from './CompareTabs';
+import { useGestures, type ToolPoint } from './gestures';
+import { Handles } from './Handles';
+import { Painter } from './painter';
+import { brushTool, layTool } from './tools';
+import { useViewport, zoomOf } from './viewport';
+
+/** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
+export function PictureView() {
+  const c = useColours();
+  const place = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [painter, setPainter] = useState<Painter | null>(null);
+  const [hover, setHover] = useState<ToolPoint | null>(null);
+  const piece = useBench(shownPiece);
+  const { chosen, facet, held, maskView } = useBench();
+  const viewport = useViewport();
+  const colourId = useSettings((s) => s.maskColour);
+  const zoom = zoomOf(viewport);
+  const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
+
+  const view = useMemo((): View => {
+    if (held) return held;
+    if (maskView === 'alone' && chosen) return { kind: 'mask', coat: chosen };
+    const colour = (maskColours.find((m) => m.id === colourId) ?? maskColours[0]).rgb;
+    if (maskView === 'over' && chosen) return { kind: 'maskOver', coat: chosen, colour };
+    return { kind: 'piece' };
+  }, [held, maskView, chosen, colourId]);
+
+  useEffect(() => {
+    let live = true;
+    let made: Painter | null = null;
+    void getEngine().then((engine) => {
+      if (!live || !canvas.current) return;
+      made = new Painter(engine, canvas.current, complain);
+      setPainter(made);
+    }, complain);
+    return () => {
+      live = false;
+      made?.close();
+    };
+  }, []);
+
+  useEffect(() => {
+    const element = place.current;
+    if (!element) return;
+    const watch = new ResizeObserver(() => useViewport.getState().set({ width: element.clientWidth, height: element.clientHeight }));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+
+  const { width, height } = piece?.photo ?? { width: 1, height: 1 };
+  const pieceId = piece?.id;
+  useEffect(() => {
+    useViewport.getState().fit({ width, height });
+  }, [width, height, pieceId]);
+
+  const { width: vw, height: vh, x, y } = viewport;
+  useEffect(() => {
+    if (painter && piece && vw > 0) painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density });
+  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density]);
+
+  const tool = chosen === null ? null : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+  useGestures(place, tool, setHover);
+
+  const { size, does } = useBrush();
+  const showRing = facet === 'where' && chosen !== null && hover !== null;
+  const ring = (size / 2000) * Math.max(width, height) * zoom;
+  return (
+    <div
+      ref={place}
+      role="img"
+      aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
+      data-testid="picture"
+      tabIndex={0}
+      onKeyDown={(e) => {
+        const step = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
+        if (step && e.target === e.currentTarget) useViewport.getState().pan(step[0], step[1]);
+      }}
+      style={{ ...frame, background: c.card, cursor: facet === 'where' && chosen ? 'crosshair' : 'default' }}
+    >
+      <canvas ref={canvas} style={sheet} width={1} height={1} />
+      {showRing ? (
+        <div
+          aria-hidden
+          style={{
+            ...ringStyle,
+            left: hover.px - ring / 2,
+            top: hover.py - ring / 2,
+            width: ring,
+            height: ring,
+            borderStyle: does === 'put' ? 'dashed' : 'solid',
+          }}
+        />
+      ) : null}
+      <Handles />
+      <CompareTabs />
+    </div>
+  );
+}
+
+const frame: CSSProperties = { position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', userSelect: 'none' };
+const sheet: CSSProperties = { position: 'absolute', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' };
+const ringStyle: CSSProperties = {
+  position: 'absolute',
+  borderRadius: '50%',
+  border: '1.5px solid #fff',
+  boxShadow: '0 0 0 1px rgba(0,0,0,0.55)',
+  boxSizing: 'border-box',
+  pointerEvents: 'none',
+};

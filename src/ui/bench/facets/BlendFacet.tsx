@@ -1,0 +1,74 @@
+import { useState, type CSSProperties } from 'react';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { modeById, modeGroups, modes, type Mode } from '@/core/blend';
+import { changeCoat } from '@/core/piece/edits';
+import { strengthField, type Coat } from '@/core/piece/schema';
+import * as z from 'zod';
+import { useBench } from '@/store/bench';
+import { Panel } from '../../kit/Panel';
+import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+
+const strengthSchema = z.object({ strength: strengthField });
+
+/** Strength, then the modes: those tried first for textures in a quick row, all of them in groups; each shows while pointed at. */
+export function BlendFacet({ coat }: { coat: Coat }) {
+  const c = useColours();
+  const [tried, setTried] = useState<Mode | null>(null);
+  const { change, preview } = useBench.getState();
+  const kept = useBench((s) => s.piece?.coats.find((k) => k.id === coat.id)) ?? coat;
+  const blend = (mode: Mode) => changeCoat(coat.id, () => ({ blend: mode.id as Coat['blend'] }));
+  const strength = (v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
+  const card = (mode: Mode) => {
+    const on = kept.blend === mode.id;
+    return (
+      <button
+        key={mode.id}
+        type="button"
+        aria-pressed={on}
+        onPointerEnter={(e) => e.pointerType === 'mouse' && (setTried(mode), preview(blend(mode)))}
+        onPointerLeave={(e) => e.pointerType === 'mouse' && (setTried(null), preview(null))}
+        onFocus={(e) => e.currentTarget.matches(':focus-visible') && (setTried(mode), preview(blend(mode)))}
+        onBlur={() => (setTried(null), preview(null))}
+        onClick={() => change(`Blend: ${mode.label.toLowerCase()}`, blend(mode))}
+        style={{
+          ...button,
+          background: on ? c.raised : 'transparent',
+          border: `1px solid ${on ? c.accent : c.line}`,
+          color: c.ink,
+          fontFamily: on ? SANS_MEDIUM : SANS,
+        }}
+      >
+        {mode.label}
+      </button>
+    );
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <Panel
+        schema={strengthSchema}
+        values={{ strength: coat.strength }}
+        onPreview={(_key, v) => preview(strength(v))}
+        onCommit={(_key, v) => change('Strength', strength(v), `${coat.id}.strength`)}
+      />
+      <Text style={{ color: c.ink, minHeight: 40 }}>{(tried ?? modeById(kept.blend)).help}</Text>
+      <div style={rowStyle} role="group" aria-label="Tried first">
+        {modes
+          .filter((m: Mode) => m.triedFirst)
+          .slice(0, 4)
+          .map(card)}
+      </div>
+      {modeGroups.map((group) => (
+        <View key={group.id}>
+          <Text style={{ color: c.quiet, fontSize: 13, paddingBottom: 4 }}>{group.label}</Text>
+          <div style={rowStyle} role="group" aria-label={group.label}>
+            {modes.filter((m: Mode) => m.group === group.id).map(card)}
+          </div>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+const rowStyle: CSSProperties = { display: 'flex', flexWrap: 'wrap', gap: 6 };
+const button: CSSProperties = { minHeight: 44, padding: '0 12px', borderRadius: 2, fontSize: 15, cursor: 'pointer' };

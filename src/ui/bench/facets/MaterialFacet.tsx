@@ -1,0 +1,89 @@
+import { router } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { materialById } from '@/core/materials';
+import { exchangeSource, type SourceInput } from '@/core/piece/edits';
+import { sourceName } from '@/core/piece/naming';
+import type { Coat } from '@/core/piece/schema';
+import { useBench } from '@/store/bench';
+import { PICTURES, pickFiles } from '@/store/files';
+import { complain } from '@/store/notices';
+import { useOwn } from '@/store/own';
+import { Act } from '../../kit/Act';
+import { MaterialGrid } from '../../kit/MaterialGrid';
+import { Panel } from '../../kit/Panel';
+import { useColours } from '../../theme';
+
+async function bringIn(then: (source: SourceInput) => void) {
+  for (const file of await pickFiles(PICTURES, true)) {
+    try {
+      const own = await useOwn.getState().add(file, file.name);
+      then({ kind: 'picture', file: own.key });
+    } catch (error) {
+      complain(error);
+    }
+  }
+}
+
+/** Choosing what a new coat is made of. */
+export function AddFacet() {
+  const { addCoat, openFacet } = useBench.getState();
+  const lay = (source: SourceInput) => {
+    addCoat(source);
+    openFacet('blend');
+  };
+  return (
+    <View style={styles.all}>
+      <View style={styles.row}>
+        <Act icon="image-plus" onPress={() => void bringIn(lay)}>
+          Your own picture
+        </Act>
+        <Act plain onPress={() => router.push('/materials')}>
+          The whole shelf
+        </Act>
+      </View>
+      <MaterialGrid size={96} onChoose={lay} />
+    </View>
+  );
+}
+
+/** The material of the chosen coat: its own figures, another piece of it, or another material with all else kept. */
+export function MaterialFacet({ coat }: { coat: Coat }) {
+  const c = useColours();
+  const names = useOwn((s) => s.names);
+  const { change, preview } = useBench.getState();
+  const source = coat.source as unknown as SourceInput & { id: string; seed: number; params: Record<string, unknown> };
+  const exchange = (next: SourceInput) => change(`Exchange for ${sourceName(next, names)}`, exchangeSource(coat.id, next));
+  const set = (key: string, value: unknown): SourceInput => ({ ...source, params: { ...source.params, [key]: value } });
+  const material = source.kind === 'material' ? materialById(source.id) : null;
+  return (
+    <View style={styles.all}>
+      {material ? (
+        <View>
+          <Text style={{ color: c.quiet }}>{material.help}</Text>
+          <View style={styles.row}>
+            <Act
+              icon="dice-5-outline"
+              onPress={() => change('Another piece of it', exchangeSource(coat.id, { ...source, seed: (source.seed * 31 + 7) % 9973 }))}
+            >
+              Another piece of it
+            </Act>
+          </View>
+          <Panel
+            schema={material.params}
+            values={source.params}
+            onPreview={() => preview(null)}
+            onCommit={(key, value, label) => change(label, exchangeSource(coat.id, set(key, value)), `${coat.id}.${key}`)}
+          />
+        </View>
+      ) : null}
+      <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>
+      <MaterialGrid size={84} current={source} onChoose={exchange} />
+      <Act icon="image-plus" onPress={() => void bringIn(exchange)}>
+        Your own picture
+      </Act>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ all: { gap: 12 }, row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 4 } });

@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import { changeCoat, indexOf } from '@/core/piece/edits';
+import { coatName } from '@/core/piece/naming';
+import type { Coat } from '@/core/piece/schema';
+import { useBench } from '@/store/bench';
+import { useOwn } from '@/store/own';
+import { Act } from '../../kit/Act';
+import { Toggle } from '../../kit/Toggle';
+
+/** What is done to a coat as a whole, in words. */
+export function MoreFacet({ coat }: { coat: Coat }) {
+  const names = useOwn((s) => s.names);
+  const { change, duplicate, remove, move } = useBench.getState();
+  const piece = useBench((s) => s.piece);
+  const at = piece ? indexOf(piece, coat.id) : 0;
+  const top = (piece?.coats.length ?? 1) - 1;
+  const [name, setName] = useState<string | null>(null);
+  const rename = () => {
+    if (name === null) return;
+    const text = name.trim();
+    change(
+      'Rename',
+      changeCoat(coat.id, () => ({ name: text === '' ? undefined : text })),
+    );
+    setName(null);
+  };
+  return (
+    <View style={{ gap: 12 }}>
+      <TextInput
+        label="Name"
+        mode="outlined"
+        dense
+        value={name ?? coatName(coat, names)}
+        onChangeText={setName}
+        onBlur={rename}
+        onSubmitEditing={rename}
+        maxLength={200}
+      />
+      <Toggle
+        label="Shown"
+        value={coat.visible}
+        onChange={(visible) =>
+          change(
+            visible ? 'Show the coat' : 'Hide the coat',
+            changeCoat(coat.id, () => ({ visible })),
+          )
+        }
+      />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Act onPress={() => duplicate(coat.id)}>Duplicate</Act>
+        <Act onPress={() => remove(coat.id)}>Remove</Act>
+        <Act disabled={at === top} onPress={() => move(coat.id, at + 1)}>
+          One up
+        </Act>
+        <Act disabled={at === 0} onPress={() => move(coat.id, at - 1)}>
+          One down
+        </Act>
+        <Act disabled={at === top} onPress={() => move(coat.id, top)}>
+          To the top
+        </Act>
+        <Act disabled={at === 0} onPress={() => move(coat.id, 0)}>
+          To the bottom
+        </Act>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,147 @@
+import type { Piece } from '@/core/piece/schema';
+import type { View } from '@/core/render/plan';
+import type { Region } from '@/core/image/tile';
+import type { Engine } from '@/engine/engine';
+import { Cancelled } from '@/engine/pool';
+import type { Viewport } from './viewport';
+
+export interface Scene {
+  piece: Piece;
+  view: View;
+  chosen: string | null;
+  viewport: Viewport;
+  zoom: number;
+  density: number;
+}
+
+/** A drag draws about this many pixels; the rest of the screen's follow when it rests. */
+export const QUICK_PIXELS = 400_000;
+const REST = 80;
+
+interface Drawn {
+  region: Region;
+  scale: number;
+}
+
+/**
+ * Draws the scene on a canvas: quickly while it changes, always the newest and never two at once, then finely as soon as it rests. A fine
+ * drawing under way is stopped by the next change.
+ */
+export class Painter {
+  private wanted: Scene | null = null;
+  private last: Scene | null = null;
+  private busy = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private fine: AbortController | null = null;
+  private drawn: Drawn | null = null;
+  private image: ImageData | null = null;
+  private closed = false;
+
+  constructor(
+    private readonly engine: Engine,
+    private readonly canvas: HTMLCanvasElement,
+    private readonly onError: (error: unknown) => void,
+  ) {}
+
+  request(scene: Scene): void {
+    this.wanted = scene;
+    this.last = scene;
+    this.place(scene);
+    this.fine?.abort();
+    clearTimeout(this.timer);
+    void this.pump();
+  }
+
+  close(): void {
+    this.closed = true;
+    this.fine?.abort();
+    clearTimeout(this.timer);
+  }
+
+  private async pump(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      while (this.wanted && !this.closed) {
+        const scene = this.wanted;
+        this.wanted = null;
+        await this.draw(scene, true);
+      }
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.onError(error);
+    } finally {
+      this.busy = false;
+    }
+    if (!this.closed && this.last) this.timer = setTimeout(() => void this.refine(), REST);
+  }
+
+  private async refine(): Promise<void> {
+    if (this.busy || !this.last) return;
+    const stop = new AbortController();
+    this.fine = stop;
+    try {
+      await this.draw(this.last, false, stop.signal);
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.onError(error);
+    }
+  }
+
+  private async draw(scene: Scene, quick: boolean, signal?: AbortSignal): Promise<void> {
+    const { piece, viewport, zoom, density } = scene;
+    const full = zoom * density;
+    const area = visible(scene, full);
+    if (!area) return;
+    const pixels = area.width * area.height;
+    const scale = quick && pixels > QUICK_PIXELS ? full * Math.sqrt(QUICK_PIXELS / pixels) : full;
+    const region = visible(scene, scale);
+    if (!region) return;
+    const view = scene.view;
+    await this.engine.draw(
+      { piece, region, scale, view, chosen: scene.chosen ?? undefined },
+      (bytes) => {
+        if (this.closed || signal?.aborted) return;
+        this.show(bytes, region, scale);
+        this.place(this.last ?? { ...scene, viewport });
+        window.dispatchEvent(new CustomEvent('dermatex:frame', { detail: { quick, pixels: region.width * region.height } }));
+      },
+      { quick, signal },
+    );
+  }
+
+  private show(bytes: Uint8Array, region: Region, scale: number): void {
+    const { canvas } = this;
+    if (canvas.width !== region.width || canvas.height !== region.height) {
+      canvas.width = region.width;
+      canvas.height = region.height;
+    }
+    if (!this.image || this.image.width !== region.width || this.image.height !== region.height)
+      this.image = new ImageData(region.width, region.height);
+    this.image.data.set(bytes);
+    canvas.getContext('2d')?.putImageData(this.image, 0, 0);
+    this.drawn = { region, scale };
+  }
+
+  /** Moves what is drawn to where it belongs in the view, at once. */
+  private place({ viewport, zoom }: Scene): void {
+    if (!this.drawn) return;
+    const { region, scale } = this.drawn;
+    const { style } = this.canvas;
+    style.left = `${(region.x / scale - viewport.x) * zoom + viewport.width / 2}px`;
+    style.top = `${(region.y / scale - viewport.y) * zoom + viewport.height / 2}px`;
+    style.width = `${(region.width / scale) * zoom}px`;
+    style.height = `${(region.height / scale) * zoom}px`;
+    style.imageRendering = zoom > 3 && scale >= 1 ? 'pixelated' : 'auto';
+  }
+}
+
+/** The part of the piece that is in view, in whole pixels at a scale; null when none is. */
+function visible({ piece, viewport, zoom }: Scene, scale: number): Region | null {
+  const k = scale / zoom;
+  const halfW = (viewport.width / 2) * k;
+  const halfH = (viewport.height / 2) * k;
+  const left = Math.max(0, Math.floor(viewport.x * scale - halfW));
+  const top = Math.max(0, Math.floor(viewport.y * scale - halfH));
+  const right = Math.min(Math.max(1, Math.round(piece.photo.width * scale)), Math.ceil(viewport.x * scale + halfW));
+  const bottom = Math.min(Math.max(1, Math.round(piece.photo.height * scale)), Math.ceil(viewport.y * scale + halfH));
+  return right > left && bottom > top ? { x: left, y: top, width: right - left, height: bottom - top } : null;
+}

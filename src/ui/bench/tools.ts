@@ -1,0 +1,94 @@
+import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
+import { addStroke, setLay } from '@/core/piece/edits';
+import { useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { useSettings } from '@/store/settings';
+import type { Tool, ToolPoint } from './gestures';
+
+const rounded = (v: number) => Math.round(v * 1e5) / 1e5;
+
+/** The end of the last straight line, from which the next tap goes on. */
+let lineEnd: { coat: string; x: number; y: number } | null = null;
+
+/** Paints on the mask of the chosen coat. */
+export const brushTool: Tool & { stroke: Stroke | null } = {
+  stroke: null,
+  down(point) {
+    const { chosen } = useBench.getState();
+    if (!chosen) return;
+    const { size, hardness, strength, flow, does, level, straight } = useBrush.getState();
+    const points: Stroke['points'] = [at(point)];
+    if ((straight || point.shift) && lineEnd?.coat === chosen) points.unshift([lineEnd.x, lineEnd.y, 1]);
+    this.stroke = strokeSchema.parse({ size, hardness, strength, flow, does, level, points });
+    this.move([]);
+  },
+  move(points) {
+    const { chosen, preview } = useBench.getState();
+    if (!this.stroke || !chosen) return;
+    if (useBrush.getState().straight && points.length > 0) {
+      // While the line is held its end follows; it is laid where the finger lifts.
+      const start = this.stroke.points[0];
+      this.stroke = { ...this.stroke, points: [start, at(points[points.length - 1])] };
+    } else if (points.length > 0) this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(at), this.stroke.size) };
+    preview(addStroke(chosen, this.stroke));
+  },
+  up(point) {
+    const { chosen, change } = useBench.getState();
+    if (!this.stroke || !chosen) return;
+    const names = { take: 'Take away', put: 'Put back', level: 'Set the mask' };
+    change(names[this.stroke.does], addStroke(chosen, this.stroke));
+    lineEnd = { coat: chosen, x: point.x, y: point.y };
+    this.stroke = null;
+  },
+  cancel() {
+    this.stroke = null;
+    useBench.getState().preview(null);
+  },
+};
+
+function at(point: ToolPoint): [number, number, number] {
+  const pressure = useSettings.getState().penPressure ? point.pressure : 1;
+  return [rounded(point.x), rounded(point.y), Math.round(pressure * 1000) / 1000];
+}
+
+/** Leaves out points nearer than a fiftieth of the tip: they cannot be seen and would only be stored. */
+function thinned(have: Stroke['points'], more: Stroke['points'], size: number): Stroke['points'] {
+  const near = size / 2000 / 50;
+  const out = [...have];
+  for (const p of more) {
+    const last = out[out.length - 1];
+    if (Math.hypot(p[0] - last[0], p[1] - last[1]) >= near && out.length < 20000) out.push(p);
+  }
+  return out;
+}
+
+let begun: { x: number; y: number; layX: number; layY: number } | null = null;
+
+/** Moves the chosen coat's material on the picture. */
+export const layTool: Tool = {
+  down(point) {
+    const { chosen, piece } = useBench.getState();
+    const coat = piece?.coats.find((c) => c.id === chosen);
+    begun = coat ? { x: point.x, y: point.y, layX: coat.lay.x, layY: coat.lay.y } : null;
+  },
+  move(points) {
+    const { chosen, preview } = useBench.getState();
+    const last = points[points.length - 1];
+    if (begun && chosen && last) preview(setLay(chosen, moved(last)));
+  },
+  up(point) {
+    const { chosen, change } = useBench.getState();
+    if (begun && chosen && Math.hypot(point.x - begun.x, point.y - begun.y) > 0.001) change('Move the material', setLay(chosen, moved(point)));
+    begun = null;
+  },
+  cancel() {
+    begun = null;
+    useBench.getState().preview(null);
+  },
+};
+
+function moved(point: ToolPoint) {
+  const from = begun as NonNullable<typeof begun>;
+  const keep = (v: number) => Math.min(2, Math.max(-2, rounded(v)));
+  return { x: keep(from.layX + point.x - from.x), y: keep(from.layY + point.y - from.y) };
+}

@@ -1,0 +1,103 @@
+import { useEffect } from 'react';
+import { tinykeys } from 'tinykeys';
+import { changeCoat } from '@/core/piece/edits';
+import type { View } from '@/core/render/plan';
+import { useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { say } from '@/store/notices';
+import { useViewport } from './viewport';
+
+/** What the list under ? shows. */
+export const benchKeys: [string, string][] = [
+  ['[ and ]', 'Brush smaller, larger'],
+  ['0 to 9', 'Strength of the brush, or of the coat: 1 is 10 %, 0 is 100 %'],
+  ['X', 'Put back or take away'],
+  ['Space', 'Hold and drag to move the view'],
+  ['Shift', 'A straight stroke from the last one'],
+  ['Ctrl or ⌘ Z', 'Undo; with Shift, redo'],
+  ['F, A', 'Fit the photo; one pixel to one pixel'],
+  ['+ and −', 'Zoom'],
+  ['Arrows', 'Move the view while the picture has the focus'],
+  ['P, W, L', 'Hold: the photo, without this coat, this coat alone'],
+  ['M', 'Show the mask in colour'],
+  ['Page up, Page down', 'Choose the next coat up or down'],
+  ['Alt with arrows', 'On a card: move the coat; Home and End to the bottom and top'],
+  ['Delete', 'Remove the chosen coat'],
+  ['?', 'This list'],
+];
+
+const typing = (e: Event) => {
+  const t = e.target as HTMLElement | null;
+  return t !== null && (t.isContentEditable || t.tagName === 'TEXTAREA' || (t.tagName === 'INPUT' && (t as HTMLInputElement).type !== 'range'));
+};
+
+export function useBenchKeys(): void {
+  useEffect(() => {
+    const bench = () => useBench.getState();
+    const on = (run: (e: KeyboardEvent) => void) => (e: KeyboardEvent) => {
+      if (typing(e)) return;
+      e.preventDefault();
+      run(e);
+    };
+    const resize = (k: number) => useBrush.getState().set({ size: Math.round(Math.min(1000, Math.max(4, useBrush.getState().size * k))) });
+    const strength = (digit: number) => {
+      const value = digit === 0 ? 1 : digit / 10;
+      const { facet, chosen, change } = bench();
+      if (facet === 'where') useBrush.getState().set({ strength: value });
+      else if (chosen)
+        change(
+          'Strength',
+          changeCoat(chosen, () => ({ strength: value })),
+          `${chosen}.strength`,
+        );
+    };
+    const zoom = (k: number) => {
+      const v = useViewport.getState();
+      v.zoomAt(k, v.width / 2, v.height / 2);
+    };
+    const step = (by: number) => {
+      const { piece, chosen, choose } = bench();
+      if (!piece) return;
+      const at = piece.coats.findIndex((c) => c.id === chosen) + by;
+      choose(at < 0 ? null : (piece.coats[Math.min(at, piece.coats.length - 1)]?.id ?? null));
+    };
+    const hold = (view: (chosen: string) => View) =>
+      on((e) => {
+        const { chosen } = bench();
+        if (!e.repeat && (chosen || view('').kind === 'photo')) bench().hold(view(chosen ?? ''));
+      });
+    const told = (what: string, name: string | null) => name && say(`${what}: ${name}`);
+    const map: Record<string, (e: KeyboardEvent) => void> = {
+      '[': on(() => resize(1 / 1.15)),
+      ']': on(() => resize(1.15)),
+      x: on(() => useBrush.getState().set({ does: useBrush.getState().does === 'take' ? 'put' : 'take' })),
+      '$mod+z': on(() => told('Undone', bench().undo())),
+      '$mod+Shift+Z': on(() => told('Redone', bench().redo())),
+      f: on(() => useViewport.getState().fit()),
+      a: on(() => useViewport.getState().actual()),
+      '+': on(() => zoom(1.25)),
+      '=': on(() => zoom(1.25)),
+      '-': on(() => zoom(0.8)),
+      p: hold(() => ({ kind: 'photo' })),
+      w: hold((coat) => ({ kind: 'without', coat })),
+      l: hold((coat) => ({ kind: 'alone', coat })),
+      m: on(() => bench().showMask(bench().maskView === 'over' ? 'none' : 'over')),
+      PageUp: on(() => step(1)),
+      PageDown: on(() => step(-1)),
+      Delete: on(() => {
+        const { chosen, remove } = bench();
+        if (chosen) remove(chosen);
+      }),
+      'Shift+?': on(() => window.dispatchEvent(new Event('dermatex:keys'))),
+      '?': on(() => window.dispatchEvent(new Event('dermatex:keys'))),
+    };
+    for (let d = 0; d <= 9; d++) map[String(d)] = on(() => strength(d));
+    const off = tinykeys(window, map);
+    const release = (e: KeyboardEvent) => ['p', 'w', 'l'].includes(e.key.toLowerCase()) && bench().hold(null);
+    window.addEventListener('keyup', release);
+    return () => {
+      off();
+      window.removeEventListener('keyup', release);
+    };
+  }, []);
+}

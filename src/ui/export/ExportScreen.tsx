@@ -1,0 +1,156 @@
+import { router } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { ProgressBar, Text } from 'react-native-paper';
+import * as z from 'zod';
+import { slider } from '@/core/schema';
+import { flush, useBench } from '@/store/bench';
+import { copyPicture, openRecipe, savePictureFile, saveRecipe, sizeFor, useExport } from '@/store/export';
+import { pickFiles } from '@/store/files';
+import { complain, say } from '@/store/notices';
+import { drawSmall } from '../bench/useThumb';
+import { Act } from '../kit/Act';
+import { Choice } from '../kit/Choice';
+import { Page } from '../kit/Page';
+import { Panel } from '../kit/Panel';
+import { SERIF, useColours } from '../theme';
+
+const qualitySchema = z.object({ quality: slider('Quality', 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
+
+/** The flat picture, full size or smaller; and the recipe of the piece. */
+export function ExportScreen({ id }: { id: string }) {
+  const c = useColours();
+  const piece = useBench((s) => s.piece);
+  const { progress, stop } = useExport();
+  const [kind, setKind] = useState<'image/png' | 'image/jpeg'>('image/jpeg');
+  const [quality, setQuality] = useState(0.92);
+  const [share, setShare] = useState<'1' | '0.5' | '0.25' | 'own'>('1');
+  const [own, setOwn] = useState(2000);
+  const [picture, setPicture] = useState<string | null>(null);
+
+  useEffect(() => {
+    if (useBench.getState().piece?.id !== id) void useBench.getState().open(id).catch(complain);
+  }, [id]);
+  useEffect(() => {
+    if (piece?.id === id) void drawSmall(piece, { kind: 'piece' }, 640, true).then(setPicture, complain);
+  }, [piece, id]);
+
+  const back = { label: 'Back to the bench', go: () => router.navigate(`/piece/${id}`) };
+  if (piece?.id !== id)
+    return (
+      <Page title="Export" back={back}>
+        {null}
+      </Page>
+    );
+  const long = Math.max(piece.photo.width, piece.photo.height);
+  const wanted = share === 'own' ? Math.min(long, own) : long * Number(share);
+  const size = sizeFor(piece, wanted);
+  const busy = progress !== null;
+  const run = (work: () => Promise<boolean>, done: string) => async () => {
+    try {
+      await flush();
+      say((await work()) ? done : 'Stopped; nothing was written.');
+    } catch (error) {
+      complain(error);
+    }
+  };
+  const encoding = kind === 'image/png' ? ({ type: kind } as const) : ({ type: kind, quality } as const);
+  const importRecipe = async () => {
+    const [file] = await pickFiles('.json,application/json');
+    if (!file) return;
+    try {
+      const n = await openRecipe(await file.text());
+      say(`${n} ${n === 1 ? 'coat' : 'coats'} laid from the recipe.`);
+      back.go();
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <Page title={`Export ${piece.name}`} back={back}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
+        <View
+          style={{
+            flexGrow: 1,
+            flexBasis: 320,
+            backgroundColor: c.card,
+            padding: 16,
+            borderRadius: 2,
+            alignItems: 'center',
+            justifyContent: 'center',
+            minHeight: 260,
+          }}
+        >
+          {picture ? (
+            <img src={picture} alt={piece.name} style={{ maxWidth: '100%', maxHeight: 460, boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
+          ) : null}
+        </View>
+        <View style={{ flexGrow: 1, flexBasis: 320, gap: 4 }}>
+          <Choice
+            label="Kind"
+            value={kind}
+            options={
+              [
+                { value: 'image/jpeg', label: 'JPEG' },
+                { value: 'image/png', label: 'PNG' },
+              ] as const
+            }
+            onChange={(v) => setKind(v)}
+          />
+          {kind === 'image/jpeg' ? <Panel schema={qualitySchema} values={{ quality }} onCommit={(_key, v) => setQuality(v as number)} /> : null}
+          <Choice
+            label="Size"
+            value={share}
+            options={
+              [
+                { value: '1', label: 'Full' },
+                { value: '0.5', label: 'Half' },
+                { value: '0.25', label: 'Quarter' },
+                { value: 'own', label: 'Long side' },
+              ] as const
+            }
+            onChange={(v) => setShare(v)}
+          />
+          {share === 'own' ? (
+            <Panel
+              schema={z.object({ long: slider('Long side', 64, Math.max(65, long), Math.min(2000, long), { unit: 'px', step: 1 }) })}
+              values={{ long: Math.min(own, long) }}
+              onCommit={(_key, v) => setOwn(v as number)}
+            />
+          ) : null}
+          <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }} testID="export-size">
+            {size.width} × {size.height} pixels
+          </Text>
+          {busy ? (
+            <View style={{ gap: 8, paddingVertical: 12 }}>
+              <ProgressBar progress={progress} color={c.accent} aria-label="Progress of the export" style={{ height: 8, borderRadius: 2 }} />
+              <Act onPress={stop}>Stop</Act>
+            </View>
+          ) : (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 12 }}>
+              <Act
+                main
+                icon="download"
+                onPress={() => void run(() => savePictureFile(piece, wanted, encoding), 'The picture is in your downloads.')()}
+              >
+                Save the picture
+              </Act>
+              <Act icon="content-copy" onPress={() => void run(() => copyPicture(piece, wanted), 'The picture is on the clipboard.')()}>
+                Copy
+              </Act>
+            </View>
+          )}
+          <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 18, lineHeight: 24, color: c.ink, paddingTop: 8 }}>
+            The look without the photo
+          </Text>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 }}>
+            <Act disabled={piece.coats.length === 0} onPress={() => saveRecipe(piece)}>
+              Save the recipe
+            </Act>
+            <Act onPress={() => void importRecipe()}>Lay a recipe</Act>
+          </View>
+        </View>
+      </View>
+    </Page>
+  );
+}

@@ -1,0 +1,45 @@
+import { Pressable, StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { SANS_MEDIUM, useColours } from '../theme';
+
+export interface ChoiceProps<T extends string> {
+  label: string;
+  options: readonly { value: T; label: string }[];
+  value: T;
+  onChange(value: T): void;
+  /** Hide the label; it still names the group. */
+  bare?: boolean;
+}
+
+/** One of a few, side by side as cut cards. */
+export function Choice<T extends string>({ label, options, value, onChange, bare }: ChoiceProps<T>) {
+  const c = useColours();
+  return (
+    <View style={styles.all}>
+      {bare ? null : <Text style={[styles.label, { color: c.ink }]}>{label}</Text>}
+      <View style={styles.row} role="radiogroup" aria-label={label}>
+        {options.map((o) => {
+          const on = o.value === value;
+          return (
+            <Pressable
+              key={o.value}
+              role="radio"
+              aria-checked={on}
+              onPress={() => onChange(o.value)}
+              style={[styles.card, { backgroundColor: on ? c.raised : 'transparent', borderColor: on ? c.accent : c.line }]}
+            >
+              <Text style={{ color: c.ink, fontFamily: on ? SANS_MEDIUM : undefined }}>{o.label}</Text>
+            </Pressable>
+          );
+        })}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  all: { paddingVertical: 6, gap: 4 },
+  label: { fontSize: 15 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
+  card: { minHeight: 44, minWidth: 44, paddingHorizontal: 12, alignItems: 'center', justifyContent: 'center', borderWidth: 1, borderRadius: 2 },
+});

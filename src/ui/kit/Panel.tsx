@@ -1,0 +1,54 @@
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import type * as z from 'zod';
+import { controlsOf } from '@/core/schema';
+import { Choice } from './Choice';
+import { Slider } from './Slider';
+import { Toggle } from './Toggle';
+
+interface PanelProps {
+  schema: z.ZodObject;
+  values: Record<string, unknown>;
+  /** Draws only these fields. */
+  only?: string[];
+  onPreview?(key: string, value: unknown): void;
+  onCommit(key: string, value: unknown, label: string): void;
+}
+
+/** The controls of a schema, drawn from the words it carries: no form is made by hand. */
+export function Panel({ schema, values, only, onPreview, onCommit }: PanelProps) {
+  const controls = useMemo(() => controlsOf(schema), [schema]);
+  return (
+    <View>
+      {controls
+        .filter(({ key }) => !only || only.includes(key))
+        .map(({ key, meta, neutral }) => {
+          const value = values[key] ?? neutral;
+          const commit = (v: unknown) => onCommit(key, v, meta.label);
+          if (meta.control === 'slider') {
+            return (
+              <Slider
+                key={key}
+                label={meta.label}
+                value={value as number}
+                neutral={neutral as number}
+                min={meta.min as number}
+                max={meta.max as number}
+                step={meta.step as number}
+                unit={meta.unit}
+                factor={meta.factor}
+                help={meta.help}
+                idle={meta.idle?.(values)}
+                onPreview={(v) => onPreview?.(key, v)}
+                onCommit={commit}
+              />
+            );
+          }
+          if (meta.control === 'toggle') return <Toggle key={key} label={meta.label} value={value as boolean} help={meta.help} onChange={commit} />;
+          if (meta.control === 'choice')
+            return <Choice key={key} label={meta.label} options={meta.choices ?? []} value={value as string} onChange={commit} />;
+          return null;
+        })}
+    </View>
+  );
+}

@@ -1,0 +1,194 @@
+import { router } from 'expo-router';
+import { useCallback, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { ProgressBar, Text } from 'react-native-paper';
+import { usePieces, type Sample } from '@/store/pieces';
+import { PICTURES, pickFiles } from '@/store/files';
+import { complain } from '@/store/notices';
+import { samples } from '@/store/samples';
+import { useSettings } from '@/store/settings';
+import { Act } from '../kit/Act';
+import { Choice } from '../kit/Choice';
+import { Page } from '../kit/Page';
+import { useDrop } from '../kit/useDrop';
+import { SANS, SERIF, useColours } from '../theme';
+
+const megabytes = (n: number) => (n < 1e9 ? `${Math.max(1, Math.round(n / 1e6))} MB` : `${(n / 1e9).toFixed(1)} GB`);
+
+/** The saved pieces, and the ways to a new one. */
+export function PiecesScreen() {
+  const c = useColours();
+  const { cards, space, refresh, create, createSample, remove, duplicate } = usePieces();
+  const { theme, set } = useSettings();
+  const [busy, setBusy] = useState(false);
+
+  useEffect(() => void refresh().catch(complain), [refresh]);
+
+  const start = useCallback(async (make: () => Promise<string>) => {
+    setBusy(true);
+    try {
+      router.navigate(`/piece/${await make()}`);
+    } catch (error) {
+      complain(error);
+    } finally {
+      setBusy(false);
+    }
+  }, []);
+  const take = useCallback((files: File[]) => void start(() => create(files[0], files[0].name || 'Pasted picture.png')), [start, create]);
+  const over = useDrop(take);
+  const pick = async () => {
+    const files = await pickFiles(`${PICTURES},image/*`);
+    if (files.length > 0) take(files);
+  };
+  const paste = async () => {
+    try {
+      for (const item of await navigator.clipboard.read()) {
+        const type = item.types.find((t) => t.startsWith('image/'));
+        if (!type) continue;
+        const blob = await item.getType(type);
+        return start(() => create(blob, `Pasted picture.${type.slice(6)}`));
+      }
+      complain(new Error('There is no picture on the clipboard; copy one and try again.'));
+    } catch {
+      complain(new Error('The browser did not let Dermatex read the clipboard; press Ctrl or ⌘ V instead.'));
+    }
+  };
+  const empty = cards?.length === 0;
+  return (
+    <Page
+      title="Dermatex"
+      aside={
+        <Act plain onPress={() => router.navigate('/materials')}>
+          The shelf
+        </Act>
+      }
+    >
+      {busy ? <ProgressBar indeterminate color={c.accent} /> : null}
+      <View
+        style={{
+          gap: 12,
+          padding: 20,
+          borderWidth: 1.5,
+          borderStyle: 'dashed',
+          borderColor: over ? c.accent : c.quiet,
+          borderRadius: 3,
+          backgroundColor: over ? c.field : 'transparent',
+        }}
+      >
+        <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>
+          {empty ? 'Open a photo, and lay paper, canvas or cracks over it.' : 'Open another photo'}
+        </Text>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          <Act main icon="image-outline" disabled={busy} onPress={() => void pick()}>
+            Open a photo
+          </Act>
+          <Act icon="content-paste" disabled={busy} onPress={() => void paste()}>
+            Paste
+          </Act>
+        </View>
+        <Text style={{ color: c.quiet }}>PNG, JPEG or WebP up to 50 megapixels. Or drop a file here. It stays in this browser.</Text>
+      </View>
+      {cards && cards.length > 0 ? (
+        <Section title="Your pieces">
+          <div style={grid}>
+            {cards.map((card) => (
+              <div key={card.id} style={{ minWidth: 0 }} data-testid="piece-card">
+                <button
+                  type="button"
+                  aria-label={`Open ${card.name}`}
+                  style={{ ...frame, background: c.card }}
+                  onClick={() => router.navigate(`/piece/${card.id}`)}
+                >
+                  {card.picture ? <img src={card.picture} alt="" style={fitted} /> : null}
+                </button>
+                <div style={{ fontFamily: SERIF, fontSize: 17, lineHeight: '22px', color: c.ink, ...oneLine }}>{card.name}</div>
+                <View style={{ flexDirection: 'row', marginLeft: -10 }}>
+                  <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void duplicate(card.id).catch(complain)}>
+                    Duplicate
+                  </Act>
+                  <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void remove(card.id).catch(complain)}>
+                    Delete
+                  </Act>
+                </View>
+              </div>
+            ))}
+          </div>
+        </Section>
+      ) : null}
+      <Section title="From the Skerry Light archive">
+        <Text style={{ color: c.quiet }}>Sample pieces to take apart. The island, the light and its keepers are made up.</Text>
+        <div style={grid}>
+          {samples.map((sample) => (
+            <SampleCard key={sample.id} sample={sample} disabled={busy} onPress={() => void start(() => createSample(sample))} />
+          ))}
+        </div>
+      </Section>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', justifyContent: 'space-between', gap: 16 }}>
+        {space ? (
+          <Text style={{ color: c.quiet }} testID="space">
+            {megabytes(space.used)} used of {megabytes(space.quota)} that this browser offers
+          </Text>
+        ) : null}
+        <Choice
+          label="Theme"
+          bare
+          value={theme}
+          options={
+            [
+              { value: 'system', label: 'As the system' },
+              { value: 'light', label: 'Light' },
+              { value: 'dark', label: 'Dark' },
+            ] as const
+          }
+          onChange={(value) => set({ theme: value })}
+        />
+      </View>
+    </Page>
+  );
+}
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  const c = useColours();
+  return (
+    <View style={{ gap: 10 }}>
+      <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>
+        {title}
+      </Text>
+      {children}
+    </View>
+  );
+}
+
+function SampleCard({ sample, disabled, onPress }: { sample: Sample; disabled: boolean; onPress(): void }) {
+  const c = useColours();
+  return (
+    <button
+      type="button"
+      disabled={disabled}
+      onClick={onPress}
+      aria-label={`Open the sample ${sample.name}`}
+      style={{ border: 'none', background: 'none', padding: 0, textAlign: 'left', cursor: 'pointer', minWidth: 0 }}
+    >
+      <span style={{ ...frame, background: c.card }}>
+        <img src={`/demo/pieces/${sample.picture}`} alt="" style={fitted} />
+      </span>
+      <span style={{ display: 'block', fontFamily: SERIF, fontSize: 17, lineHeight: '22px', color: c.ink }}>{sample.name}</span>
+      <span style={{ display: 'block', fontFamily: SANS, fontSize: 14, lineHeight: '18px', color: c.quiet }}>{sample.says}</span>
+    </button>
+  );
+}
+
+const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(158px, 1fr))', gap: 16, alignItems: 'start' };
+const frame: CSSProperties = {
+  display: 'block',
+  width: '100%',
+  aspectRatio: '1',
+  padding: 10,
+  boxSizing: 'border-box',
+  border: 'none',
+  borderRadius: 2,
+  cursor: 'pointer',
+  marginBottom: 6,
+};
+const fitted: CSSProperties = { width: '100%', height: '100%', objectFit: 'contain', filter: 'drop-shadow(0 1px 3px rgba(0,0,0,0.4))' };
+const oneLine: CSSProperties = { whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' };
