@@ -15,7 +15,8 @@ const save = (name: string, { pixels, width, height }: { pixels: Uint8Array; wid
     .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
     .toFile(path.join(root, 'demo/photos', name));
 
-await save('sky.jpg', drawSky(1500, 1000));
-await save('harbour-wall.jpg', await drawWall(material, 1600, 1067));
+const wanted = process.env.ONLY;
+if (wanted !== 'wall') await save('sky.jpg', drawSky(1500, 1000));
+if (wanted !== 'sky') await save('harbour-wall.jpg', await drawWall(material, 1600, 1067));
 engine.pool.close();
 process.exit(0);

@@ -30,3 +30,31 @@ export function makeNoise(seed: number) {
     return sum / total;
   };
 }
+
+/** The same in three dimensions. */
+export function makeSolid(seed: number) {
+  const random = new Random(seed);
+  const N = 64;
+  const table = Float32Array.from({ length: N * N * N }, () => random.next() * 2 - 1);
+  const at = (i: number, j: number, k: number) => table[((k & 63) * N + (j & 63)) * N + (i & 63)];
+  const s = (t: number) => t * t * (3 - 2 * t);
+  const one = (x: number, y: number, z: number) => {
+    const [i, j, k] = [Math.floor(x), Math.floor(y), Math.floor(z)];
+    const [u, v, w] = [s(x - i), s(y - j), s(z - k)];
+    const row = (b: number, c: number) => at(i, b, c) + (at(i + 1, b, c) - at(i, b, c)) * u;
+    const plane = (c: number) => row(j, c) + (row(j + 1, c) - row(j, c)) * v;
+    return plane(k) + (plane(k + 1) - plane(k)) * w;
+  };
+  return (x: number, y: number, z: number, octaves = 4, gain = 0.5) => {
+    let sum = 0;
+    let amplitude = 1;
+    let total = 0;
+    for (let o = 0; o < octaves; o++) {
+      sum += amplitude * one(x, y, z);
+      total += amplitude;
+      amplitude *= gain;
+      [x, y, z] = [2.03 * (0.8 * x - 0.6 * z) + 7.3, 2.03 * y + 3.7, 2.03 * (0.6 * x + 0.8 * z) + 1.9];
+    }
+    return sum / total;
+  };
+}

@@ -1,6 +1,6 @@
 import { toEncoded } from '../../src/core/color/srgb';
 import { Random } from '../../src/core/materials/random';
-import { makeNoise } from './noise';
+import { makeNoise, makeSolid } from './noise';
 
 const clamp = (x: number, lo = 0, hi = 1) => Math.min(hi, Math.max(lo, x));
 const smooth = (a: number, b: number, x: number) => {
@@ -11,7 +11,7 @@ const smooth = (a: number, b: number, x: number) => {
 /** Broken cumulus over a clear evening sky, seen in perspective: a layer of cloud marched along each line of sight, lit from the right. */
 export function drawSky(width: number, height: number): { pixels: Uint8Array; width: number; height: number } {
   const shape = makeNoise(11);
-  const detail = makeNoise(29);
+  const detail = makeSolid(29);
   const random = new Random(3);
   const pixels = new Uint8Array(width * height * 3);
   const base = 1.0;
@@ -20,8 +20,10 @@ export function drawSky(width: number, height: number): { pixels: Uint8Array; wi
   const density = (x: number, y: number, z: number) => {
     const h = (y - base) / (top - base);
     // Flat base, billowed tops: the cover needed grows with height.
+    if (h < 0 || h > 1) return 0;
     const wide = shape(x * 0.62 + 3, z * 0.62, 5, 0.55) + 0.3 * shape(x * 0.16, z * 0.16 + 40, 3);
-    const erode = Math.abs(detail(x * 2.6 + y * 1.9, z * 2.6 - y * 1.4, 6, 0.62)) * 0.8;
+    if (wide < 0.02) return 0;
+    const erode = (0.5 + 0.9 * detail(x * 3.1, y * 3.4, z * 3.1, 5, 0.6)) * 0.75;
     const need = 0.02 + 0.42 * h ** 1.5 + 0.25 * smooth(0.15, 0, h);
     return clamp((wide - erode * (0.4 + 0.6 * h) - need) * 5.5, 0, 1);
   };
@@ -46,7 +48,7 @@ export function drawSky(width: number, height: number): { pixels: Uint8Array; wi
       const t0 = base / d[1];
       const t1 = Math.min(top / d[1], t0 + 9);
       const far = Math.exp(-Math.max(0, t0 - 2) * 0.075);
-      const steps = 34;
+      const steps = 28;
       const jitter = random.next();
       if (t0 < 30) {
         for (let s = 0; s < steps && through > 0.02; s++) {

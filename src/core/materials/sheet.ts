@@ -254,8 +254,8 @@ export class Sheet {
     if (sigma > 4 && w % 8 === 0 && h % 2 === 0 && Math.min(w, h) >= 32) {
       const half = this.grab((w * h) / 1 + 64);
       kernels.shrink(ptr, w, h, half);
-      // Averaging pairs and enlarging already soften by about half a pixel of the reduced plane.
-      this.blurPlane(half, w / 2, h / 2, Math.sqrt((sigma * sigma) / 4 - 0.25));
+      // Averaging pairs has a variance of 1/4 pixel², 1/16 on the reduced plane.
+      this.blurPlane(half, w / 2, h / 2, Math.sqrt((sigma * sigma) / 4 - 0.0625));
       const rows = this.grab(w * 16 + 64);
       kernels.enlarge(half, w / 2, h / 2, ptr, w, h, +this.wrap, rows);
       return;
