@@ -30,12 +30,14 @@ export interface NodeEngineOptions {
   /** Mip levels of pictures: 1 where everything is drawn at full size. */
   levels?: number;
   shared?: boolean;
+  /** See PoolOptions. */
+  patience?: number;
 }
 
 /** The engine on worker threads: the same core, the same interface as in a browser. */
-export async function nodeEngine({ decode, size, levels, shared = true }: NodeEngineOptions): Promise<Engine> {
+export async function nodeEngine({ decode, size, levels, shared = true, patience }: NodeEngineOptions): Promise<Engine> {
   const module = await WebAssembly.compile(await readFile(path.join(root, shared ? 'public/kernels-shared.wasm' : 'public/kernels.wasm')));
-  const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn });
+  const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn, patience });
   await pool.ready();
   return new Engine({ pool, decode, library: new Library(pool, undefined, levels) });
 }

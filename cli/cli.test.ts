@@ -1,0 +1,102 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import sharp from 'sharp';
+
+const root = process.env.DERMATEX_ROOT ?? process.cwd();
+const main = path.join(root, 'build/cli-main.mjs');
+const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-'));
+const file = (name: string) => path.join(folder, name);
+const env = { ...process.env, DERMATEX_ROOT: root };
+const run = (...args: string[]) => execFileSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+const fails = (...args: string[]) => {
+  const { status, stderr } = spawnSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+  expect(status).toBe(2);
+  expect(stderr.trim().split('\n')).toHaveLength(1);
+  return stderr.trim();
+};
+const recipe = (name: string, coats: object[], more: object = {}) => {
+  writeFileSync(file(name), JSON.stringify({ dermatex: 1, name, coats, ...more }));
+  return file(name);
+};
+const pixels = async (name: string) => (await sharp(file(name)).removeAlpha().raw().toBuffer()) as Buffer;
+
+beforeAll(async () => {
+  const W = 240;
+  const H = 160;
+  const raw = Buffer.from(Array.from({ length: W * H }, (_, i) => [i % W, Math.floor(i / W), 128]).flat());
+  await sharp(raw, { raw: { width: W, height: H, channels: 3 } })
+    .png()
+    .toFile(file('photo.png'));
+  await sharp({ create: { width: 50, height: 50, channels: 3, background: '#808080' } })
+    .png()
+    .toFile(file('grey.png'));
+});
+
+it('renders grey in overlay as the photo itself (common practice)', async () => {
+  run(
+    'render',
+    '--photo',
+    file('photo.png'),
+    '--recipe',
+    recipe('grey.json', [{ source: { kind: 'picture', file: 'grey.png' }, lay: { fit: 'stretch' }, blend: 'overlay' }]),
+    '--out',
+    file('grey-out.png'),
+  );
+  const [a, b] = [await pixels('photo.png'), await pixels('grey-out.png')];
+  expect(Math.max(...a.map((v, i) => Math.abs(v - b[i])))).toBeLessThanOrEqual(1);
+});
+
+it('renders multiply with a mask as the formula says', async () => {
+  const mask = { start: 'all', parts: [{ kind: 'ellipse', op: 'subtract', cx: 0.5, cy: 0.5, rx: 0.2, ry: 0.2, feather: 0, density: 1, turn: 0 }] };
+  run(
+    'render',
+    '--photo',
+    file('photo.png'),
+    '--recipe',
+    recipe('m.json', [{ source: { kind: 'colour', colour: '#808080' }, blend: 'multiply', mask }]),
+    '--out',
+    file('m.png'),
+  );
+  const b = await pixels('m.png');
+  const at = (x: number, y: number) => b[(y * 240 + x) * 3];
+  expect(at(20, 10)).toBe(Math.round((20 * 128) / 255));
+  expect(at(120, 80)).toBe(120);
+});
+
+it('scales, measures and checks', async () => {
+  const r = recipe('ok.json', [{ source: { kind: 'material', id: 'paper.cold-press', seed: 7, params: { tooth: 1.2 } }, blend: 'multiply' }]);
+  run('render', '--photo', file('photo.png'), '--recipe', r, '--out', file('half.png'), '--scale', '0.5');
+  expect(await sharp(file('half.png')).metadata()).toMatchObject({ width: 120, height: 80 });
+  expect(run('check', r)).toBe('ok.json is a valid recipe with 1 coat.\n');
+  expect(run('measure', file('photo.png'), file('photo.png'))).toMatch(/^ciede2000 mean 0\.0000 p95 0\.0000 max 0\.0000 ssim 1\.000000/);
+});
+
+it('lists and makes materials of any size', async () => {
+  expect(run('materials').trim().split('\n')).toHaveLength(10);
+  run('material', 'paper.aged', '--seed', '4', '--size', '300x190', '--out', file('aged.png'));
+  run('material', 'cloth.linen', '--seed', '4', '--size', '111x70', '--out', file('linen.png'));
+  expect(await sharp(file('aged.png')).metadata()).toMatchObject({ width: 300, height: 190, channels: 3 });
+  expect(await sharp(file('linen.png')).metadata()).toMatchObject({ width: 111, height: 70 });
+});
+
+it('refuses bad input with one line, exit code 2 and no file', () => {
+  const out = file('never.png');
+  const good = recipe('good.json', []);
+  expect(fails('render', '--photo', file('nowhere.png'), '--recipe', good, '--out', out)).toMatch(/no file/);
+  expect(fails('render', '--photo', good, '--recipe', good, '--out', out)).toMatch(/not a PNG/);
+  expect(fails('render', '--photo', file('photo.png'), '--recipe', recipe('bad.json', [{ source: { kind: 'magic' } }]), '--out', out)).toMatch(
+    /not a recipe/,
+  );
+  expect(
+    fails('render', '--photo', file('photo.png'), '--recipe', recipe('lost.json', [{ source: { kind: 'picture', file: 'lost.png' } }]), '--out', out),
+  ).toMatch(/no file/);
+  expect(fails('render', '--photo', file('photo.png'), '--recipe', good, '--out', file('x.gif'))).toMatch(/must be named/);
+  expect(fails('material', 'paper.gold', '--out', out)).toMatch(/no material called/);
+  expect(fails('material', 'paper.aged', '--size', '9x9', '--out', out)).toMatch(/--size/);
+  expect(fails('polish')).toMatch(/no command "polish"/);
+  expect(fails('measure', file('photo.png'), file('grey.png'))).toMatch(/differ in size/);
+  expect(fails('check', recipe('p.json', [{ source: { kind: 'material', id: 'paper.aged', params: { border: 9 } } }]))).toMatch(/border/);
+  expect(existsSync(out)).toBe(false);
+});

@@ -1,0 +1,103 @@
+import { coatSchema, type Piece } from '../core/piece/schema';
+import { numbers } from '@/testing/machine';
+import { Cancelled } from './pool';
+import type { Engine } from './engine';
+import { materialKey, materialSide, materialSize } from './library';
+import { nodeEngine } from './node';
+
+jest.setTimeout(60_000);
+
+const W = 640;
+const H = 480;
+const random = numbers(5);
+const bytes = Uint8Array.from({ length: W * H * 4 }, (_, i) => (i % 4 === 3 ? 255 : Math.floor(128 + 90 * Math.sin(i / 997) + 30 * random())));
+const engines: Engine[] = [];
+
+async function make(shared: boolean, patience?: number): Promise<Engine> {
+  const engine: Engine = await nodeEngine({
+    shared,
+    size: 2,
+    patience,
+    decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, bytes) }),
+  });
+  engines.push(engine);
+  return engine;
+}
+afterAll(() => engines.forEach((e) => e.pool.close()));
+
+const coat = (id: string, more: object) => coatSchema.parse({ id, source: { kind: 'material', id: 'paper.cold-press', seed: 3 }, ...more });
+const piece: Pick<Piece, 'coats' | 'strength' | 'photo'> = {
+  photo: { key: 'k', name: 'k.png', width: W, height: H },
+  strength: 1,
+  coats: [coat('a', { blend: 'multiply' }), coat('b', { blend: 'overlay', strength: 0.5, source: { kind: 'material', id: 'wear.film', seed: 2 } })],
+};
+const region = { x: 0, y: 0, width: W, height: H };
+const copy = (pixels: Uint8Array) => Buffer.from(pixels);
+
+it('draws the same bytes on shared memory, on private memories, and with what it has kept', async () => {
+  const shared = await make(true);
+  const alone = await make(false);
+  const one = await shared.draw({ piece, region, scale: 1 }, copy);
+  expect(Buffer.compare(one, await alone.draw({ piece, region, scale: 1 }, copy))).toBe(0);
+  const kept = await shared.draw({ piece, region, scale: 1, chosen: 'b' }, copy);
+  const again = await shared.draw({ piece, region, scale: 1, chosen: 'b' }, copy);
+  expect(Buffer.compare(one, kept)).toBe(0);
+  let most = 0;
+  again.forEach((v, i) => (most = Math.max(most, Math.abs(v - one[i]))));
+  expect(most).toBeLessThanOrEqual(1);
+});
+
+it('reports progress and stops between tiles', async () => {
+  const engine = await make(true);
+  const big = { x: 0, y: 0, width: W * 6, height: H * 6 };
+  const stop = new AbortController();
+  const seen: number[] = [];
+  const drawing = engine.draw({ piece, region: big, scale: 6, tile: 64 }, copy, {
+    signal: stop.signal,
+    onProgress: (done, total) => {
+      seen.push(done / total);
+      stop.abort();
+    },
+  });
+  await expect(drawing).rejects.toBeInstanceOf(Cancelled);
+  expect(seen[0]).toBeLessThan(1);
+  // What follows is not disturbed.
+  await expect(engine.draw({ piece, region, scale: 1 }, (p) => p.length)).resolves.toBe(W * H * 4);
+});
+
+it('draws again what a dead worker had taken, and replaces it', async () => {
+  const engine = await make(true, 300);
+  const want = await engine.draw({ piece, region, scale: 1 }, copy);
+  engine.pool.kill(0);
+  const got = await engine.draw({ piece, region, scale: 1, tile: 64 }, copy);
+  expect(Buffer.compare(want, got)).toBe(0);
+  const big = { x: 0, y: 0, width: W * 4, height: H * 4 };
+  const drawing = engine.draw({ piece, region: big, scale: 4, tile: 64 }, (p) => p.length);
+  setTimeout(() => engine.pool.kill(1), 60);
+  await expect(drawing).resolves.toBe(W * H * 16 * 4);
+  expect(engine.pool.size).toBe(2);
+});
+
+it('fails with the worker’s own sentence and goes on', async () => {
+  const engine = await make(true);
+  const wrong = { ...piece, coats: [coat('x', { source: { kind: 'material', id: 'paper.gold', seed: 1 } })] };
+  await expect(engine.draw({ piece: wrong, region, scale: 1 }, copy)).rejects.toThrow('There is no material called "paper.gold"');
+  await expect(engine.draw({ piece, region, scale: 1 }, (p) => p.length)).resolves.toBe(W * H * 4);
+});
+
+it('gives back the memory of a material’s making', async () => {
+  const engine = await make(true);
+  const order = { id: 'paper.cold-press', seed: 9, params: {}, width: 256, height: 256 };
+  const before = engine.pool.heap.used;
+  await engine.library.material(order);
+  expect(engine.pool.heap.used - before).toBeLessThan(256 * 256 * 4 * 1.5);
+  engine.library.drop(materialKey(order));
+  expect(engine.pool.heap.used).toBe(before);
+});
+
+it('chooses the side of a material by how large it will be seen, in the photo’s shape when edges matter', () => {
+  expect([100, 500, 1100, 9000].map(materialSide)).toEqual([256, 512, 1024, 2048]);
+  expect(materialSize('paper.cold-press', 1024, 1.5)).toEqual({ width: 1024, height: 1024 });
+  expect(materialSize('paper.aged', 1024, 1.5)).toEqual({ width: 1024, height: 688 });
+  expect(materialSize('paper.aged', 1024, 0.5)).toEqual({ width: 512, height: 1024 });
+});

@@ -1,0 +1,86 @@
+import { coatName } from '../core/piece/naming';
+import { pieceSchema } from '../core/piece/schema';
+import { flush, shownPiece, useBench } from './bench';
+import { strokeSentence } from './brush';
+import { setLay } from '../core/piece/edits';
+import * as storage from './storage';
+
+const state = () => useBench.getState();
+const piece = pieceSchema.parse({
+  dermatex: 1,
+  id: 'p1',
+  name: 'One',
+  created: 1,
+  changed: 1,
+  photo: { key: 'k', name: 'k', width: 10, height: 10 },
+});
+
+beforeEach(async () => {
+  await flush();
+  await storage.savePiece(piece, null);
+  await state().open('p1');
+});
+
+const paper = { kind: 'material', id: 'paper.cold-press', seed: 1, params: {} };
+
+it('lays, undoes and redoes, each step by its name', () => {
+  state().addCoat(paper);
+  state().addCoat({ ...paper, id: 'wear.film' });
+  expect(state().piece?.coats.map((c) => coatName(c))).toEqual(['Cold-press paper', 'Scratches and dust']);
+  expect(state().chosen).toBe(state().piece?.coats[1].id);
+  expect(state().undo()).toBe('Lay Scratches and dust');
+  expect(state().piece?.coats).toHaveLength(1);
+  expect(state().chosen).toBe(state().piece?.coats[0].id);
+  expect(state().redo()).toBe('Lay Scratches and dust');
+  expect(state().piece?.coats).toHaveLength(2);
+  expect(state().redo()).toBeNull();
+});
+
+it('shows a preview without keeping it, and joins a run of changes into one step', () => {
+  state().addCoat(paper);
+  const id = state().chosen as string;
+  state().preview(setLay(id, { turn: 10 }));
+  expect(shownPiece(state())?.coats[0].lay.turn).toBe(10);
+  expect(state().piece?.coats[0].lay.turn).toBe(0);
+  state().change('Turn', setLay(id, { turn: 20 }), 'turn');
+  state().change('Turn', setLay(id, { turn: 30 }), 'turn');
+  expect(state().draft).toBeNull();
+  state().undo();
+  expect(state().piece?.coats[0].lay.turn).toBe(0);
+});
+
+it('a change after undo forgets what was undone', () => {
+  state().addCoat(paper);
+  state().undo();
+  state().addCoat({ ...paper, id: 'cloth.linen' });
+  expect(state().future).toHaveLength(0);
+});
+
+it('removing the chosen coat chooses the one below', () => {
+  state().addCoat(paper);
+  const below = state().chosen;
+  state().addCoat(paper);
+  state().remove(state().chosen as string);
+  expect(state().chosen).toBe(below);
+});
+
+it('keeps the piece within two seconds', async () => {
+  state().addCoat(paper);
+  expect(state().saved).toBe('waiting');
+  await new Promise((resolve) => setTimeout(resolve, 900));
+  expect((await storage.loadPiece('p1'))?.coats).toHaveLength(1);
+  expect(state().saved).toBe('saved');
+});
+
+it('removing a piece takes its card and leaves the others', async () => {
+  await storage.savePiece({ ...piece, id: 'p2', changed: 5 }, null);
+  await storage.removePiece('p1');
+  expect((await storage.listCards()).map((c) => c.id)).toEqual(['p2']);
+  expect(await storage.loadPiece('p1')).toBeNull();
+});
+
+it('says what a stroke will do', () => {
+  expect(strokeSentence({ does: 'take', strength: 0.3, level: 0.5 }, 'Flaking paint')).toBe('Taking Flaking paint away, 30 %');
+  expect(strokeSentence({ does: 'put', strength: 1, level: 0.5 }, 'Linen')).toBe('Putting Linen back, 100 %');
+  expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5 }, 'Linen')).toBe('Setting Linen to 50 % here, by 40 %');
+});
