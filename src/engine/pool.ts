@@ -34,7 +34,9 @@ interface Member {
   ready: Promise<void>;
   pending: Map<number, { question: Call; heard: boolean; sent: number; resolve(value: unknown): void; reject(error: Error): void }>;
   lastBeat: number;
-  seen: number;
+  /** When it was last heard of, and since when something is owed by it. */
+  alive: number;
+  asked: number;
   inJob: number;
 }
 
@@ -73,18 +75,26 @@ export class Pool {
     this.machine = this.memory ? new Machine(options.module, this.memory) : null;
     this.controls = this.heap.take(RING * CONTROL_WORDS * 4);
     for (let i = 0; i < options.size; i++) this.members.push(this.hire());
-    this.watch = setInterval(() => this.askAgain(), 1000);
+    this.watch = setInterval(() => this.buryTheDead(), 250);
     (this.watch as { unref?(): void }).unref?.();
   }
 
-  /** A question that nobody has even heard, from a worker that draws nothing either, went to a dead one. */
-  private askAgain(): void {
-    const patience = 2 * (this.options.patience ?? 4000);
+  /** Replaces workers that owe an answer and have neither said nor drawn anything for too long. */
+  private buryTheDead(): void {
+    const now = Date.now();
+    const patience = this.options.patience ?? 4000;
     for (const m of [...this.members]) {
+      const beat = this.machine ? Atomics.load(new Int32Array(this.machine.memory.buffer, m.beat, 1), 0) : 0;
+      if (beat !== m.lastBeat) [m.lastBeat, m.alive] = [beat, now];
       const questions = [...m.pending.values()];
-      const waiting = questions.length > 0 && questions.every((q) => !q.heard && Date.now() - q.sent > patience);
-      if (waiting && Date.now() - m.seen > patience) this.replace(m);
+      const busy = questions.some((q) => q.heard && now - q.sent < 30_000);
+      const owes = m.inJob !== 0 || questions.length > 0;
+      if (owes && !busy && now - Math.max(m.alive, m.asked) > patience) this.replace(m);
     }
+  }
+
+  private owe(member: Member): void {
+    if (member.inJob === 0 && member.pending.size === 0) member.asked = Date.now();
   }
 
   get size(): number {
@@ -104,7 +114,17 @@ export class Pool {
     const scratch = place?.scratch ?? this.heap.take(SCRATCH_BYTES);
     const beat = place?.beat ?? this.heap.take(128);
     const handle = this.options.spawn();
-    const member: Member = { handle, scratch, beat, ready: Promise.resolve(), pending: new Map(), lastBeat: 0, seen: 0, inJob: 0 };
+    const member: Member = {
+      handle,
+      scratch,
+      beat,
+      ready: Promise.resolve(),
+      pending: new Map(),
+      lastBeat: 0,
+      alive: Date.now(),
+      asked: Date.now(),
+      inJob: 0,
+    };
     member.ready = new Promise((resolve) => {
       handle.listen(
         (message) => (message.kind === 'ready' ? resolve() : this.hear(member, message)),
@@ -144,6 +164,7 @@ export class Pool {
   }
 
   private hear(member: Member, message: FromWorker): void {
+    member.alive = Date.now();
     if (message.kind === 'heard') {
       const pending = member.pending.get(message.ticket);
       if (pending) pending.heard = true;
@@ -165,6 +186,7 @@ export class Pool {
     const member = worker === undefined ? [...this.members].sort((a, b) => a.pending.size - b.pending.size)[0] : this.members[worker];
     return new Promise<T>((resolve, reject) => {
       const ticket = ++this.tickets;
+      this.owe(member);
       member.pending.set(ticket, { question, heard: false, sent: Date.now(), resolve: resolve as (value: unknown) => void, reject });
       member.handle.post({ kind: 'call', ticket, question });
     });
@@ -264,28 +286,15 @@ export class Pool {
       };
       const timer = setInterval(() => {
         onProgress?.(before + Atomics.load(words(), DONE), count);
-        this.buryTheDead(machine, id);
         check();
       }, 100);
       signal?.addEventListener('abort', stop);
       for (const m of this.members) {
+        this.owe(m);
         m.inJob = id;
-        m.seen = Date.now();
         m.handle.post({ kind: 'tiles', job: { id, plan, output, control, flags } });
       }
     });
-  }
-
-  /** Replaces workers that are in the job and have drawn nothing for too long; one busy with a question is not among them. */
-  private buryTheDead(machine: Machine, job: number): void {
-    const now = Date.now();
-    for (const m of [...this.members]) {
-      const beat = Atomics.load(new Int32Array(machine.memory.buffer, m.beat, 1), 0);
-      if (beat !== m.lastBeat || m.inJob !== job || m.pending.size > 0) {
-        m.lastBeat = beat;
-        m.seen = now;
-      } else if (now - m.seen > (this.options.patience ?? 4000)) this.replace(m);
-    }
   }
 
   private drawPrivate(plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {

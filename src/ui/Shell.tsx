@@ -1,14 +1,17 @@
 import { Alegreya_500Medium } from '@expo-google-fonts/alegreya/500Medium';
 import { Mukta_400Regular } from '@expo-google-fonts/mukta/400Regular';
 import { Mukta_500Medium } from '@expo-google-fonts/mukta/500Medium';
+import MaterialCommunityIcons from '@expo/vector-icons/MaterialCommunityIcons';
 import { useFonts } from 'expo-font';
 import { Stack } from 'expo-router';
 import { useEffect } from 'react';
-import { useColorScheme } from 'react-native';
+import { useColorScheme, View } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { useSettings } from '@/store/settings';
 import { Notices } from './kit/Notices';
 import { darkTheme, lightTheme } from './theme';
+
+const settings = { icon: (props: { name: string; color?: string; size: number }) => <Icon {...props} /> };
 
 /** What lies round every screen: fonts, theme, the place where messages appear. */
 export default function Shell() {
@@ -23,9 +26,18 @@ export default function Shell() {
   }, [isDark, theme]);
   if (!loaded) return null;
   return (
-    <PaperProvider theme={theme}>
+    <PaperProvider theme={theme} settings={settings}>
       <Stack screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: theme.dx.chrome } }} />
       <Notices />
     </PaperProvider>
+  );
+}
+
+/** Icons say nothing that the words beside them do not. */
+function Icon({ name, color, size }: { name: string; color?: string; size: number }) {
+  return (
+    <View aria-hidden style={{ width: size, height: size }}>
+      <MaterialCommunityIcons name={name as keyof typeof MaterialCommunityIcons.glyphMap} color={color} size={size} role="none" />
+    </View>
   );
 }

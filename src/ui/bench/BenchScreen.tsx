@@ -9,13 +9,14 @@ import { complain } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { Act } from '../kit/Act';
 import { SANS, useColours } from '../theme';
+import { CoatTabs, PhotoTab } from './CompareTabs';
 import { FacetBody, FacetTabs } from './Facets';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
 import { Sheet } from './Sheet';
 import { TopBar } from './TopBar';
 import { useBenchKeys } from './useBenchKeys';
-import { drawSmall } from './useThumb';
+import { drawWhole } from './useThumb';
 
 export const WIDE = 1024;
 
@@ -40,7 +41,7 @@ export function BenchScreen({ id }: { id: string }) {
       );
     provideThumbnail(async () => {
       const current = useBench.getState().piece;
-      return current ? drawSmall(current, { kind: 'piece' }, 480, true) : null;
+      return current ? drawWhole(current, { kind: 'piece' }, 480) : null;
     });
     return () => void flush();
   }, [id]);
@@ -74,7 +75,7 @@ export function BenchScreen({ id }: { id: string }) {
             <Rail />
           )}
           {!wide && chosen !== null && facet !== 'add' ? <FacetTabs open={facet} /> : null}
-          {!wide && chosen === null && !facet ? <PhotoTab /> : null}
+          {!wide && chosen === null && !facet ? <PhotoActs /> : null}
         </div>
         {wide ? (
           <div style={{ ...side, borderLeft: `1px solid ${c.line}` }}>
@@ -88,7 +89,7 @@ export function BenchScreen({ id }: { id: string }) {
 }
 
 /** On a phone, the photo's card leads to one sheet only. */
-function PhotoTab() {
+function PhotoActs() {
   const c = useColours();
   const { openFacet } = useBench.getState();
   const any = useBench((s) => (s.piece?.coats.length ?? 0) > 0);
@@ -117,8 +118,12 @@ function StrokeLine() {
   const name = coat ? coatName(coat, names) : '';
   const text = !coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`;
   return (
-    <div role="status" data-testid="stroke-line" style={{ ...lineStyle, background: c.chrome, color: live ? c.accent : c.quiet, fontFamily: SANS }}>
-      {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
+    <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
+      <PhotoTab />
+      <div role="status" data-testid="stroke-line" style={{ ...sentence, color: live ? c.accent : c.quiet, fontFamily: SANS }}>
+        {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
+      </div>
+      <CoatTabs />
     </div>
   );
 }
@@ -128,11 +133,13 @@ const middle: CSSProperties = { display: 'flex', flex: 1, minHeight: 0 };
 const column: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minWidth: 0, position: 'relative' };
 const stage: CSSProperties = { position: 'relative', flex: 1, minHeight: 0 };
 const side: CSSProperties = { width: 360, display: 'flex', flexDirection: 'column', minHeight: 0 };
-const lineStyle: CSSProperties = {
+const lineStyle: CSSProperties = { display: 'flex', alignItems: 'center', minHeight: 44, flexShrink: 0 };
+const sentence: CSSProperties = {
+  flex: 1,
+  minWidth: 0,
   fontSize: 14,
-  lineHeight: '20px',
-  padding: '4px 14px',
-  whiteSpace: 'nowrap',
-  overflow: 'hidden',
-  textOverflow: 'ellipsis',
+  lineHeight: '17px',
+  padding: '2px 12px',
+  textAlign: 'center',
+  textWrap: 'balance',
 };

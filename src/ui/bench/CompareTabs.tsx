@@ -3,23 +3,21 @@ import { SANS, useColours } from '../theme';
 import { useBench } from '@/store/bench';
 import type { View } from '@/core/render/plan';
 
-/** Pressed and held: the photo without coats, without the chosen coat, the chosen coat alone. At both lower corners, for either thumb. */
-export function CompareTabs() {
-  const chosen = useBench((s) => s.chosen);
+/** Pressed and held under the picture's left corner: the photo without coats. */
+export function PhotoTab() {
   const any = useBench((s) => (s.piece?.coats.length ?? 0) > 0);
-  if (!any) return null;
+  return any ? <HoldTab label="Photo" says="Hold to see the photo without coats" view={{ kind: 'photo' }} /> : null;
+}
+
+/** Under its right corner: the piece without the chosen coat, and that coat alone. */
+export function CoatTabs() {
+  const chosen = useBench((s) => s.chosen);
+  if (!chosen) return null;
   return (
-    <>
-      <div style={{ ...corner, left: 0 }} data-handle>
-        <HoldTab label="Photo" says="Hold to see the photo without coats" view={{ kind: 'photo' }} />
-      </div>
-      {chosen ? (
-        <div style={{ ...corner, right: 0 }} data-handle>
-          <HoldTab label="Without" says="Hold to see the piece without this coat" view={{ kind: 'without', coat: chosen }} />
-          <HoldTab label="Alone" says="Hold to see this coat alone" view={{ kind: 'alone', coat: chosen }} />
-        </div>
-      ) : null}
-    </>
+    <div style={{ display: 'flex' }}>
+      <HoldTab label="Without" says="Hold to see the piece without this coat" view={{ kind: 'without', coat: chosen }} />
+      <HoldTab label="Alone" says="Hold to see this coat alone" view={{ kind: 'alone', coat: chosen }} />
+    </div>
   );
 }
 
@@ -45,19 +43,18 @@ function HoldTab({ label, says, view }: { label: string; says: string; view: Vie
       onKeyUp={(e) => isKey(e.key) && hold(null)}
       onBlur={() => hold(null)}
       onContextMenu={(e) => e.preventDefault()}
-      style={{ ...tab, background: on ? c.accent : c.chrome, color: on ? c.onAccent : c.ink, fontFamily: SANS }}
+      style={{ ...tab, background: on ? c.accent : c.field, color: on ? c.onAccent : c.ink, fontFamily: SANS }}
     >
       {label}
     </button>
   );
 }
 
-const corner: CSSProperties = { position: 'absolute', bottom: 0, display: 'flex', gap: 1 };
 const tab: CSSProperties = {
   border: 'none',
   minHeight: 44,
-  minWidth: 64,
-  padding: '0 14px',
+  minWidth: 58,
+  padding: '0 12px',
   fontSize: 15,
   cursor: 'pointer',
   touchAction: 'none',

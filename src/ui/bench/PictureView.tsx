@@ -6,7 +6,6 @@ import { useBrush } from '@/store/brush';
 import { complain } from '@/store/notices';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
-import { CompareTabs } from './CompareTabs';
 import { useGestures, type ToolPoint } from './gestures';
 import { Handles } from './Handles';
 import { Painter } from './painter';
@@ -102,7 +101,6 @@ export function PictureView() {
         />
       ) : null}
       <Handles />
-      <CompareTabs />
     </div>
   );
 }

@@ -40,7 +40,7 @@ export function TopBar() {
         borderBottomColor: c.line,
       }}
     >
-      <IconButton {...button} icon="arrow-left" aria-label="Back to the pieces" onPress={() => router.navigate('/')} />
+      <IconButton {...button} icon="arrow-left" aria-label="Back to the pieces" onPress={() => router.dismissTo('/')} />
       <Button
         compact
         onPress={() => setRenaming(piece.name)}
@@ -95,6 +95,7 @@ export function TopBar() {
           <Dialog.Content>
             <TextInput
               label="Name of the piece"
+              aria-label="Name of the piece"
               mode="outlined"
               value={renaming ?? ''}
               onChangeText={setRenaming}

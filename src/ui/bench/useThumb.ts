@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Coat, Piece } from '@/core/piece/schema';
+import type { Region } from '@/core/image/tile';
 import type { View } from '@/core/render/plan';
 import { getEngine } from '@/store/engine';
 
@@ -27,7 +28,7 @@ export function useThumb(piece: Piece | null, view: View, subject: readonly unkn
       line = line
         .then(async () => {
           if (!live) return;
-          const data = await drawSmall(piece, JSON.parse(name)[0] as View, size);
+          const data = await drawCut(piece, JSON.parse(name)[0] as View, size);
           const map = made.get(anchor) ?? new Map<string, string>();
           made.set(anchor, map.set(name + below(subject), data));
           if (live) setUrl(data);
@@ -55,25 +56,68 @@ const below = (subject: readonly unknown[]) =>
     })
     .join();
 
-/** Draws with the short side `size` pixels long and cuts the middle square; `whole` keeps the shape, long side `size`. */
-export async function drawSmall(piece: Piece, view: View, size: number, whole = false): Promise<string> {
+/** Draws a region of a piece and returns its pixels as an image. */
+async function image(piece: Piece, view: View, scale: number, region: Region): Promise<ImageData> {
   const engine = await getEngine();
-  const { width: W, height: H } = piece.photo;
-  const scale = Math.min(1, size / (whole ? Math.max(W, H) : Math.min(W, H)));
-  const [w, h] = [Math.max(1, Math.round(W * scale)), Math.max(1, Math.round(H * scale))];
-  const [cw, ch] = whole ? [w, h] : [Math.min(w, size), Math.min(h, size)];
-  const region = { x: Math.floor((w - cw) / 2), y: Math.floor((h - ch) / 3), width: cw, height: ch };
+  const made = new ImageData(region.width, region.height);
+  await engine.draw({ piece, region, scale, view }, (bytes) => made.data.set(bytes), { quick: true });
+  return made;
+}
+
+function toUrl(made: ImageData): string {
   const canvas = document.createElement('canvas');
-  canvas.width = cw;
-  canvas.height = ch;
-  await engine.draw(
-    { piece, region, scale, view },
-    (bytes) => {
-      const image = new ImageData(cw, ch);
-      image.data.set(bytes);
-      canvas.getContext('2d')?.putImageData(image, 0, 0);
-    },
-    { quick: true },
-  );
+  canvas.width = made.width;
+  canvas.height = made.height;
+  canvas.getContext('2d')?.putImageData(made, 0, 0);
   return canvas.toDataURL('image/jpeg', 0.85);
+}
+
+/** The whole picture with its long side `size` pixels. */
+export async function drawWhole(piece: Piece, view: View, size: number): Promise<string> {
+  const { width: W, height: H } = piece.photo;
+  const scale = Math.min(1, size / Math.max(W, H));
+  const region = { x: 0, y: 0, width: Math.max(1, Math.round(W * scale)), height: Math.max(1, Math.round(H * scale)) };
+  return toUrl(await image(piece, view, scale, region));
+}
+
+/** Part of the short side that a coat's card shows. */
+const CUT = 0.55;
+
+/** A square cut: for a coat, where it changes the picture most; else the middle. */
+async function drawCut(piece: Piece, view: View, size: number): Promise<string> {
+  const { width: W, height: H } = piece.photo;
+  const short = Math.min(W, H);
+  const coat = view.kind === 'upTo' ? view.coat : null;
+  const part = coat === null ? 1 : CUT;
+  const [cx, cy] = coat === null ? [0.5, 0.4] : await busiest(piece, coat, part);
+  const scale = Math.min(1, size / (short * part));
+  const [w, h] = [Math.max(1, Math.round(W * scale)), Math.max(1, Math.round(H * scale))];
+  const side = Math.min(w, h, size);
+  const clamp = (v: number, most: number) => Math.round(Math.min(most, Math.max(0, v)));
+  const region = { x: clamp(cx * w - side / 2, w - side), y: clamp(cy * h - side / 2, h - side), width: side, height: side };
+  return toUrl(await image(piece, view, scale, region));
+}
+
+/** Middle of the window in which a coat changes what lies below it most, in fractions of the photo. */
+async function busiest(piece: Piece, coat: string, part: number): Promise<[number, number]> {
+  const { width: W, height: H } = piece.photo;
+  const scale = 32 / Math.min(W, H);
+  if (scale >= 1) return [0.5, 0.5];
+  const region = { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };
+  const at = piece.coats.findIndex((c) => c.id === coat);
+  const under = piece.coats[at - 1]?.id ?? null;
+  const one = await image(piece, { kind: 'upTo', coat }, scale, region);
+  const two = await image(piece, { kind: 'upTo', coat: under }, scale, region);
+  const side = Math.max(1, Math.round(32 * part));
+  let best = -1;
+  let place: [number, number] = [0.5, 0.5];
+  for (let y = 0; y + side <= region.height; y += 2) {
+    for (let x = 0; x + side <= region.width; x += 2) {
+      let sum = 0;
+      for (let j = y; j < y + side; j += 2)
+        for (let i = x; i < x + side; i += 2) sum += Math.abs(one.data[(j * region.width + i) * 4 + 1] - two.data[(j * region.width + i) * 4 + 1]);
+      if (sum > best * 1.05) [best, place] = [sum, [(x + side / 2) / region.width, (y + side / 2) / region.height]];
+    }
+  }
+  return place;
 }

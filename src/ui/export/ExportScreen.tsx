@@ -8,7 +8,7 @@ import { flush, useBench } from '@/store/bench';
 import { copyPicture, openRecipe, savePictureFile, saveRecipe, sizeFor, useExport } from '@/store/export';
 import { pickFiles } from '@/store/files';
 import { complain, say } from '@/store/notices';
-import { drawSmall } from '../bench/useThumb';
+import { drawWhole } from '../bench/useThumb';
 import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
 import { Page } from '../kit/Page';
@@ -32,10 +32,10 @@ export function ExportScreen({ id }: { id: string }) {
     if (useBench.getState().piece?.id !== id) void useBench.getState().open(id).catch(complain);
   }, [id]);
   useEffect(() => {
-    if (piece?.id === id) void drawSmall(piece, { kind: 'piece' }, 640, true).then(setPicture, complain);
+    if (piece?.id === id) void drawWhole(piece, { kind: 'piece' }, 640).then(setPicture, complain);
   }, [piece, id]);
 
-  const back = { label: 'Back to the bench', go: () => router.navigate(`/piece/${id}`) };
+  const back = { label: 'Back to the bench', go: () => router.dismissTo(`/piece/${id}`) };
   if (piece?.id !== id)
     return (
       <Page title="Export" back={back}>
@@ -123,7 +123,9 @@ export function ExportScreen({ id }: { id: string }) {
           </Text>
           {busy ? (
             <View style={{ gap: 8, paddingVertical: 12 }}>
-              <ProgressBar progress={progress} color={c.accent} aria-label="Progress of the export" style={{ height: 8, borderRadius: 2 }} />
+              <View style={{ height: 8 }}>
+                <ProgressBar progress={progress} color={c.accent} aria-label="Progress of the export" style={{ height: 8, borderRadius: 2 }} />
+              </View>
               <Act onPress={stop}>Stop</Act>
             </View>
           ) : (

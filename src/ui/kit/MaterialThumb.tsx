@@ -53,8 +53,7 @@ export function MaterialThumb({ id, seed = 1, params, label, side = 256 }: Props
       ref={canvas}
       width={side}
       height={side}
-      role="img"
-      aria-label={label}
+      {...(label ? { role: 'img', 'aria-label': label } : { 'aria-hidden': true })}
       style={{ width: '100%', height: '100%', display: 'block', objectFit: 'cover' }}
     />
   );

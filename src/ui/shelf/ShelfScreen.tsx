@@ -66,7 +66,7 @@ function Closer({ source, onClose }: { source: SourceInput | null; onClose(): vo
     useBench.getState().addCoat(source);
     useBench.getState().openFacet('blend');
     onClose();
-    router.navigate(`/piece/${piece?.id}`);
+    router.dismissTo(`/piece/${piece?.id}`);
   };
   return (
     <Portal>

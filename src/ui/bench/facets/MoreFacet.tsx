@@ -30,6 +30,7 @@ export function MoreFacet({ coat }: { coat: Coat }) {
     <View style={{ gap: 12 }}>
       <TextInput
         label="Name"
+        aria-label="Name"
         mode="outlined"
         dense
         value={name ?? coatName(coat, names)}

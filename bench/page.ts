@@ -1,0 +1,82 @@
+import { chromium, type Page } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { root } from '../src/engine/node';
+import { line, spin } from './probe';
+
+const port = 4391;
+const args = [
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+/** The built page (npm run build or demo beforehand) in Chromium. */
+async function withPage(work: (page: Page) => Promise<void>): Promise<void> {
+  const server: ChildProcess = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], {
+    env: { ...process.env, DERMATEX_ROOT: root },
+  });
+  await new Promise((resolve) => server.stdout?.once('data', resolve));
+  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await work(page);
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
+
+const open = async (page: Page) => {
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the sample The old keeper' }).click();
+  await page.waitForFunction(() => ((document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.width ?? 0) > 1);
+};
+
+/** The top coat's strength dragged: from the slider's event to pixels on the canvas, at the size that is drawn while dragging. */
+export async function drag(): Promise<void> {
+  await withPage(async (page) => {
+    await open(page);
+    await page.waitForTimeout(6000);
+    await page.getByRole('tab', { name: 'Blend' }).click();
+    await page.waitForTimeout(1500);
+    const probe = spin();
+    const { times, pixels } = await page.evaluate(async () => {
+      const slider = document.querySelector('input[type="range"][aria-label="Strength"]') as HTMLInputElement;
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+      const found: number[] = [];
+      let size = 0;
+      slider.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+      for (let i = 0; i < 80; i++) {
+        const start = performance.now();
+        const frame = new Promise<void>((resolve) =>
+          window.addEventListener('dermatex:frame', (e) => ((size = (e as CustomEvent<{ pixels: number }>).detail.pixels), resolve()), {
+            once: true,
+          }),
+        );
+        set?.call(slider, String(0.2 + 0.6 * Math.abs(Math.sin(i / 9))));
+        slider.dispatchEvent(new Event('input', { bubbles: true }));
+        await frame;
+        found.push(performance.now() - start);
+      }
+      return { times: found.slice(5).sort((a, b) => a - b), pixels: size };
+    });
+    line(`top coat dragged at ${(pixels / 1e6).toFixed(2)} MP, median (goal 33)`, `${times[Math.floor(times.length / 2)].toFixed(1)} ms`, probe);
+    line('the same, 95th percentile (goal 60)', `${times[Math.floor(times.length * 0.95)].toFixed(1)} ms`, probe);
+  });
+}
+
+/** An empty browser to the first picture on the bench. */
+export async function coldPage(): Promise<void> {
+  await withPage(async (page) => {
+    const probe = spin();
+    const start = performance.now();
+    await open(page);
+    line('cold page to the first picture on the bench (goal 3000)', `${(performance.now() - start).toFixed(0)} ms`, probe);
+  });
+}

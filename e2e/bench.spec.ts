@@ -1,0 +1,134 @@
+import { apart, drawn, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
+
+test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, removed', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Cold-press paper');
+  await lay(page, 'Craquelure');
+  await toRail(page);
+  await page.getByTestId('card-0').click();
+  await lay(page, 'Brick wall');
+  await toRail(page);
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Brick wall · soft light/);
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Craquelure/);
+
+  await facet(page, 'Tone');
+  await type(page, 'Contrast', '40');
+  await facet(page, 'Material');
+  await page.getByRole('button', { name: 'Weathered boards', exact: true }).click();
+  await settled(page);
+  await toRail(page);
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Weathered boards · soft light/);
+  await facet(page, 'Tone');
+  await expect(page.getByRole('textbox', { name: 'Contrast, typed' })).toHaveValue('40');
+
+  await facet(page, 'More');
+  await page.getByRole('button', { name: 'To the top' }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Harbour boards');
+  await page.getByRole('textbox', { name: 'Name' }).press('Enter');
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await page.getByRole('switch', { name: 'Shown' }).click();
+  await toRail(page);
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Harbour boards · soft light, 85 %$/);
+  await expect(page.getByTestId('card-3')).toHaveAccessibleName(/Harbour boards · soft light, 85 %, hidden/);
+  await facet(page, 'More');
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await toRail(page);
+  await expect(page.getByTestId('card-3')).toHaveCount(0);
+});
+
+test('a mode shows while it is pointed at, and goes when it is left', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'there is no pointer that hovers on a phone');
+  await openPhoto(page, await portrait());
+  await lay(page, 'Raw linen');
+  await facet(page, 'Blend');
+  const overlay = await look(page, 0.2, 0.2);
+  await page.getByRole('group', { name: 'Darken' }).getByRole('button', { name: 'Multiply' }).hover();
+  await settled(page);
+  expect(apart(await look(page, 0.2, 0.2), overlay)).toBeGreaterThan(8);
+  await page.mouse.move(300, 300);
+  await settled(page);
+  expect(apart(await look(page, 0.2, 0.2), overlay)).toBeLessThan(1);
+});
+
+test('an ellipse by its handles, and a straight line that begins outside the picture', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Aged, stained paper');
+  await facet(page, 'Where');
+  const add = page.getByRole('button', { name: 'Add an ellipse' });
+  await add.scrollIntoViewIfNeeded();
+  await add.click();
+  await settled(page);
+  const grip = page.getByTestId('ellipse-centre');
+  const box = (await grip.boundingBox())!;
+  expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(44);
+  const before = await page.getByTestId('ellipse-across').boundingBox();
+  await page.mouse.move(before!.x + 22, before!.y + 22);
+  await page.mouse.down();
+  await page.mouse.move(before!.x + 40, before!.y + 22, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  expect((await page.getByTestId('ellipse-across').boundingBox())!.x).toBeGreaterThan(before!.x + 12);
+  await expect(page.getByRole('button', { name: 'Undo: Move the ellipse' })).toBeEnabled();
+  await page.getByRole('radio', { name: 'Mask alone' }).click();
+  await settled(page);
+  expect((await look(page, 0.5, 0.5))[0]).toBeLessThan(10);
+
+  await page.getByRole('switch', { name: 'Lines from tap to tap' }).click();
+  await type(page, 'Brush strength', '100');
+  await settled(page);
+  await paint(page, [
+    [-0.01, 0.97],
+    [0.9, 0.97],
+  ]);
+  await settled(page);
+  expect((await look(page, 0.3, 0.97))[0]).toBeLessThan(150);
+});
+
+test('the view: wheel, fit, one to one', async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  const width = async () => (await page.locator('[data-testid="picture"] canvas').boundingBox())!.width;
+  const fitted = await width();
+  const place = (await page.getByTestId('picture').boundingBox())!;
+  await page.mouse.move(place.x + place.width / 2, place.y + place.height / 2);
+  await page.mouse.wheel(0, -600);
+  await settled(page);
+  expect(await width()).toBeGreaterThan(fitted);
+  await page.keyboard.press('f');
+  await settled(page);
+  expect(Math.abs((await width()) - fitted)).toBeLessThan(2);
+  await page.keyboard.press('a');
+  await settled(page);
+  await expect(page.getByTestId('picture')).toHaveAccessibleName(/100 %/);
+});
+
+test('by keyboard alone: a piece opened, a material laid, eased, moved and undone', async ({ page }, info) => {
+  await page.goto('/');
+  const press = async (name: RegExp | string, key = 'Enter') => {
+    const target = page.getByRole('button', { name }).first();
+    for (let i = 0; i < 120; i++) {
+      if (await target.evaluate((n) => n === document.activeElement).catch(() => false)) return page.keyboard.press(key);
+      await page.keyboard.press('Tab');
+    }
+    throw new Error(`Tab never reached ${name}`);
+  };
+  await press('Open the sample The old keeper');
+  await drawn(page);
+  await press(/^Lay a material$/);
+  await press(/^Artist’s canvas$/);
+  await settled(page);
+  if (info.project.name === 'phone') await press('Done');
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/canvas · multiply, 90 %/);
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('4');
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/40 %/);
+  await page.getByTestId('card-2').focus();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/canvas · multiply, 40 %/);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Undone: Move the coat')).toBeVisible();
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/canvas/);
+  await page.keyboard.press('Control+Shift+Z');
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/canvas/);
+  await page.keyboard.press('?');
+  await expect(page.getByText('Brush smaller, larger')).toBeVisible();
+});

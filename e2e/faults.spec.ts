@@ -1,0 +1,75 @@
+import type { Engine } from '../src/engine/engine';
+import { apart, expect, facet, lay, look, openPhoto, openSample, portrait, settled, test, type } from './fixtures';
+
+const kill = (page: import('@playwright/test').Page, i: number) =>
+  page.evaluate((k) => (globalThis as unknown as { dermatexEngine: Engine }).dermatexEngine.pool.kill(k), i);
+
+test('a worker killed during a drag: the picture is drawn all the same', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Raw linen');
+  await facet(page, 'Blend');
+  const slider = page.getByRole('slider', { name: 'Strength' });
+  const box = (await slider.boundingBox())!;
+  const middle = box.y + box.height / 2;
+  await page.mouse.move(box.x + box.width * 0.75, middle);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.6, middle, { steps: 5 });
+  await kill(page, 0);
+  await page.mouse.move(box.x + 2, middle, { steps: 10 });
+  await page.mouse.up();
+  await type(page, 'Strength', '0');
+  await page.waitForTimeout(6000);
+  await settled(page);
+  const bare = await look(page, 0.2, 0.2);
+  await page.keyboard.press('Escape');
+  await type(page, 'Strength', '100');
+  await page.waitForTimeout(500);
+  await settled(page);
+  expect(apart(await look(page, 0.2, 0.2), bare)).toBeGreaterThan(4);
+});
+
+test('a worker killed during export: the file is whole', async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: 'PNG' }).click();
+  await page.waitForTimeout(1500);
+  const picture = page.waitForEvent('download', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  await kill(page, 1);
+  const first = await picture;
+  const again = page.waitForEvent('download', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  const { default: sharp } = await import('sharp');
+  const read = async (d: typeof first) =>
+    sharp(await d.path())
+      .raw()
+      .toBuffer();
+  expect(Buffer.compare(await read(first), await read(await again))).toBe(0);
+});
+
+test('an export can be stopped and nothing is written', async ({ page }) => {
+  await openSample(page, 'The light at dusk');
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: 'PNG' }).click();
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  await page.getByRole('button', { name: 'Stop' }).click({ timeout: 5000 });
+  await expect(page.getByText('Stopped; nothing was written.')).toBeVisible();
+});
+
+test('without isolation each worker has its own memory, and the picture is the same', async ({ page, browser, baseURL }) => {
+  await openSample(page, 'The old keeper');
+  const want = await look(page, 0.5, 0.2);
+  const context = await browser.newContext({ viewport: page.viewportSize()!, baseURL });
+  const plain = await context.newPage();
+  await plain.route('**/*', async (route) => {
+    const response = await route.fetch();
+    const headers = { ...response.headers() };
+    delete headers['cross-origin-opener-policy'];
+    delete headers['cross-origin-embedder-policy'];
+    await route.fulfill({ response, headers });
+  });
+  await openSample(plain, 'The old keeper');
+  expect(await plain.evaluate(() => crossOriginIsolated)).toBe(false);
+  expect(apart(await look(plain, 0.5, 0.2), want)).toBeLessThan(1.5);
+  await context.close();
+});

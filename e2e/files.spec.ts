@@ -1,0 +1,129 @@
+import sharp from 'sharp';
+import { expect, openPhoto, portrait, test, toRail } from './fixtures';
+
+async function give(page: import('@playwright/test').Page, name: string, buffer: Buffer) {
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Open a photo' }).click();
+  await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer });
+}
+
+test('a bad file gets one clear sentence and changes nothing', async ({ page }) => {
+  await page.goto('/');
+  const good = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#886644' } })
+    .jpeg()
+    .toBuffer();
+  const huge = await sharp({ create: { width: 20, height: 10, channels: 3, background: '#886644' } })
+    .png()
+    .toBuffer();
+  huge.writeUInt32BE(90000, 16);
+  const damaged = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#886644' } })
+    .png()
+    .toBuffer();
+  damaged.fill(7, 60, damaged.length - 20);
+  const cases: [string, Buffer, RegExp][] = [
+    ['letter.txt', Buffer.from('Dear keeper'), /“letter.txt” is not a PNG, JPEG or WebP picture/],
+    ['half.jpg', good.subarray(0, good.length / 2), /“half.jpg” is cut short/],
+    ['huge.png', huge, /pictures of up to 50 megapixels can be opened/],
+    ['shot.cr2', Buffer.from('II*\0raw'), /“shot.cr2” is a camera’s raw file/],
+    ['damaged.png', damaged, /“damaged.png” (cannot be decoded|is cut short|cannot be read)/],
+    ['empty.jpg', Buffer.alloc(0), /“empty.jpg” is empty/],
+  ];
+  for (const [name, buffer, says] of cases) {
+    await give(page, name, buffer);
+    await expect(page.getByRole('alert').filter({ hasText: says })).toBeVisible();
+  }
+  await expect(page).toHaveURL(/localhost:\d+\/$/);
+  await expect(page.getByTestId('piece-card')).toHaveCount(0);
+});
+
+test('Exif orientation is honoured, and dropped and pasted files open too', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Open a photo' })).toBeEnabled();
+  const bytes = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#336699' } })
+    .withMetadata({ orientation: 6 })
+    .jpeg()
+    .toBuffer();
+  const send = (event: 'drop' | 'paste') =>
+    page.evaluate(
+      ([kind, data]) => {
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([Uint8Array.from(data as number[])], 'turned.jpg', { type: 'image/jpeg' }));
+        const init = { bubbles: true, cancelable: true };
+        window.dispatchEvent(
+          kind === 'drop'
+            ? new DragEvent('drop', { ...init, dataTransfer: transfer })
+            : new ClipboardEvent('paste', { ...init, clipboardData: transfer }),
+        );
+      },
+      [event, [...bytes]] as const,
+    );
+  await send('drop');
+  await expect(page).toHaveURL(/\/piece\//);
+  await page.getByTestId('card-photo').click();
+  const more = page.getByRole('button', { name: 'Lay a material', exact: true }).first();
+  await expect(more).toBeVisible();
+  await expect
+    .poll(() =>
+      page.evaluate(() => {
+        const box = document.querySelector('[data-testid="picture"] canvas')!.getBoundingClientRect();
+        return box.height > box.width;
+      }),
+    )
+    .toBe(true);
+  await page.goto('/');
+  await expect(page.getByTestId('piece-card')).toHaveCount(1);
+  await send('paste');
+  await expect(page).toHaveURL(/\/piece\//);
+});
+
+test('a full store is reported and nothing is overwritten', async ({ page }) => {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (...args: [unknown, IDBValidKey?]) {
+      if ((window as { storeIsFull?: boolean }).storeIsFull) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      return put.apply(this, args);
+    };
+  });
+  await openPhoto(page, await portrait());
+  await page.getByRole('button', { name: /, rename$/ }).click();
+  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('Before');
+  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
+  await page.waitForTimeout(2000);
+  await page.evaluate(() => ((window as { storeIsFull?: boolean }).storeIsFull = true));
+  await page.getByRole('button', { name: /, rename$/ }).click();
+  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('After');
+  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'store is full' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Before, rename' })).toBeVisible();
+});
+
+test('a tab closed during or after a change keeps a whole piece', async ({ page, context }) => {
+  await openPhoto(page, await portrait());
+  const url = page.url();
+  const change = async (p: typeof page, name: string) => {
+    await p.getByRole('button', { name: /, rename$/ }).click();
+    await p.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
+    await p.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
+  };
+  await change(page, 'Kept');
+  await page.waitForTimeout(2000);
+  await change(page, 'Under way');
+  await page.close();
+  const next = await context.newPage();
+  await next.goto(url);
+  await expect(next.getByRole('button', { name: /^(Kept|Under way), rename$/ })).toBeVisible();
+});
+
+test('own pictures as materials: brought in, laid, kept', async ({ page }) => {
+  await page.goto('/materials');
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring in pictures' }).click();
+  await (await chooser).setFiles('demo/photos/sky.jpg');
+  await expect(page.getByText('“sky.jpg” lies on the shelf.')).toBeVisible();
+  await openPhoto(page, await portrait());
+  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'sky', exact: true }).click();
+  await toRail(page);
+  await expect(page.getByTestId('card-0')).toHaveAccessibleName(/sky · multiply/);
+});

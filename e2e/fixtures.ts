@@ -1,0 +1,135 @@
+import { test as base, expect, type Page } from '@playwright/test';
+import os from 'node:os';
+import path from 'node:path';
+import sharp from 'sharp';
+
+export const PHOTO_WIDTH = 800;
+export const PHOTO_HEIGHT = 1000;
+
+/** A PNG of the sample portrait, so that every decoder reads the same pixels. */
+export async function portrait(): Promise<string> {
+  const file = path.join(os.tmpdir(), `dermatex-portrait-${process.pid}.png`);
+  await sharp('demo/photos/keeper.jpg').resize(PHOTO_WIDTH, PHOTO_HEIGHT).png().toFile(file);
+  return file;
+}
+
+/** Every test fails on a request that leaves the machine, and on an error in the page. */
+export const test = base.extend<{ guarded: void }>({
+  guarded: [
+    async ({ page }, use) => {
+      const outside: string[] = [];
+      const errors: string[] = [];
+      page.on('request', (r) => {
+        const url = new URL(r.url());
+        if (!['data:', 'blob:'].includes(url.protocol) && url.hostname !== 'localhost') outside.push(r.url());
+      });
+      page.on('pageerror', (e) => errors.push(e.message));
+      await use();
+      expect(outside, 'requests that leave the machine').toEqual([]);
+      expect(errors, 'errors in the page').toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+export async function openPhoto(page: Page, file: string): Promise<void> {
+  await page.goto('/');
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Open a photo' }).click();
+  await (await chooser).setFiles(file);
+  await expect(page).toHaveURL(/\/piece\//);
+  await drawn(page);
+}
+
+export async function openSample(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: `Open the sample ${name}` }).click();
+  await expect(page).toHaveURL(/\/piece\//);
+  await drawn(page);
+}
+
+/** Waits until the picture has been drawn and has rested. */
+export async function drawn(page: Page): Promise<void> {
+  await page.waitForFunction(() => (document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.width! > 1);
+  await settled(page);
+}
+
+/** Waits until no frame has come for a while: quick and fine drawings are over. */
+export async function settled(page: Page): Promise<void> {
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        let timer = setTimeout(end, 900);
+        function again() {
+          clearTimeout(timer);
+          timer = setTimeout(end, 900);
+        }
+        function end() {
+          window.removeEventListener('dermatex:frame', again);
+          resolve();
+        }
+        window.addEventListener('dermatex:frame', again);
+      }),
+  );
+}
+
+/** Mean red, green and blue of the picture on the bench, around a point in fractions of the canvas. */
+export async function look(page: Page, x = 0.5, y = 0.5, half = 6): Promise<number[]> {
+  return page.evaluate(
+    ([fx, fy, r]) => {
+      const canvas = document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement;
+      const data = canvas.getContext('2d')!.getImageData(Math.round(canvas.width * fx - r), Math.round(canvas.height * fy - r), 2 * r, 2 * r).data;
+      const sum = [0, 0, 0];
+      for (let i = 0; i < data.length; i++) if (i % 4 < 3) sum[i % 4] += data[i];
+      return sum.map((s) => s / (data.length / 4));
+    },
+    [x, y, half],
+  );
+}
+
+export const apart = (a: number[], b: number[]) => Math.max(...a.map((v, i) => Math.abs(v - b[i])));
+
+export async function facet(page: Page, name: string): Promise<void> {
+  const tab = page.getByRole('tab', { name, exact: true });
+  if ((await tab.getAttribute('aria-selected')) !== 'true') await tab.click();
+}
+
+/** Lays a material from the grid that "Lay a material" opens. */
+export async function lay(page: Page, material: string): Promise<void> {
+  await toRail(page);
+  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: material, exact: true }).click();
+  await settled(page);
+}
+
+export async function type(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: `${label}, typed` });
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+/** Where a point of the photo (fractions) lies on the page, with the whole photo in view. */
+export async function onPhoto(page: Page, x: number, y: number): Promise<{ x: number; y: number }> {
+  const box = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
+  return { x: box.x + box.width * x, y: box.y + box.height * y };
+}
+
+export async function paint(page: Page, points: [number, number][]): Promise<void> {
+  const [first, ...rest] = points;
+  const start = await onPhoto(page, ...first);
+  await page.mouse.move(start.x, start.y);
+  await page.mouse.down();
+  for (const p of rest) {
+    const { x, y } = await onPhoto(page, ...p);
+    await page.mouse.move(x, y, { steps: 6 });
+  }
+  await page.mouse.up();
+}
+
+/** On a phone the open facet lies where the rail is; this puts it away. */
+export async function toRail(page: Page): Promise<void> {
+  const done = page.getByRole('button', { name: 'Done' });
+  if (await done.isVisible()) await done.click();
+}

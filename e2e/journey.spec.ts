@@ -1,0 +1,155 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import sharp from 'sharp';
+import {
+  apart,
+  drawn,
+  expect,
+  facet,
+  lay,
+  look,
+  openPhoto,
+  paint,
+  PHOTO_HEIGHT,
+  PHOTO_WIDTH,
+  portrait,
+  settled,
+  test,
+  toRail,
+  type,
+} from './fixtures';
+
+const cheek: [number, number] = [0.55, 0.46];
+const wall: [number, number] = [0.12, 0.2];
+
+test('a photo in, a paper over it where wanted, a picture out', async ({ page }) => {
+  const photo = await portrait();
+  await openPhoto(page, photo);
+  const bareCheek = await look(page, ...cheek);
+  const bareWall = await look(page, ...wall);
+
+  await test.step('a material shows at once, with the mode and strength it suggests', async () => {
+    await lay(page, 'Aged, stained paper');
+    await toRail(page);
+    await expect(page.getByTestId('card-0')).toHaveAccessibleName(/Aged, stained paper · multiply, 60 %/);
+    expect(apart(await look(page, ...wall), bareWall)).toBeGreaterThan(8);
+  });
+
+  await test.step('another mode, eased', async () => {
+    await facet(page, 'Blend');
+    await settled(page);
+    const before = await look(page, ...wall);
+    await page.getByRole('group', { name: 'Tried first' }).getByRole('button', { name: 'Overlay' }).click();
+    await type(page, 'Strength', '80');
+    await settled(page);
+    await expect(page.getByRole('button', { name: /Undo: Strength/ })).toBeEnabled();
+    expect(apart(await look(page, ...wall), before)).toBeGreaterThan(8);
+  });
+
+  await test.step('brushed off the face', async () => {
+    await facet(page, 'Where');
+    await type(page, 'Brush strength', '100');
+    await type(page, 'Flow', '80');
+    await expect(page.getByTestId('stroke-line')).toHaveText('Taking Aged, stained paper away, 100 %');
+    await settled(page);
+    const textured = await look(page, ...cheek);
+    expect(apart(textured, bareCheek)).toBeGreaterThan(4);
+    for (let i = 0; i < 3; i++)
+      await paint(page, [
+        [0.48, 0.42],
+        [0.62, 0.45],
+        [0.5, 0.5],
+        [0.6, 0.5],
+      ]);
+    await settled(page);
+    expect(apart(await look(page, ...cheek), bareCheek)).toBeLessThan(2);
+    expect(apart(await look(page, ...wall), bareWall)).toBeGreaterThan(8);
+    await page.getByRole('radio', { name: 'Mask alone' }).click();
+    await settled(page);
+    expect((await look(page, ...cheek))[0]).toBeLessThan(30);
+    expect((await look(page, ...wall))[0]).toBeGreaterThan(250);
+    await page.getByRole('radio', { name: 'The piece' }).click();
+  });
+
+  await test.step('compared: held, the photo shows; let go, the piece', async () => {
+    const piece = await look(page, ...wall);
+    const tab = page.getByRole('button', { name: 'Hold to see the photo without coats' });
+    const box = (await tab.boundingBox())!;
+    await page.mouse.move(box.x + 10, box.y + 10);
+    await page.mouse.down();
+    await settled(page);
+    expect(apart(await look(page, ...wall), bareWall)).toBeLessThan(2);
+    await page.mouse.up();
+    await settled(page);
+    expect(apart(await look(page, ...wall), piece)).toBeLessThan(2);
+  });
+
+  await test.step('undone and redone', async () => {
+    const kept = await look(page, ...cheek);
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo: Take away' }).click();
+    await settled(page);
+    expect(apart(await look(page, ...cheek), kept)).toBeGreaterThan(4);
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Redo: Take away' }).click();
+    await settled(page);
+    expect(apart(await look(page, ...cheek), kept)).toBeLessThan(1);
+  });
+
+  await test.step('saved, and the same as the command line makes it, within 1 level', async () => {
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-e2e-'));
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    await page.getByRole('radio', { name: 'PNG' }).click();
+    await expect(page.getByTestId('export-size')).toHaveText(`${PHOTO_WIDTH} × ${PHOTO_HEIGHT} pixels`);
+    const picture = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the picture' }).click();
+    const exported = path.join(folder, 'page.png');
+    await (await picture).saveAs(exported);
+    const file = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the recipe' }).click();
+    const recipe = path.join(folder, 'look.json');
+    await (await file).saveAs(recipe);
+    const made = path.join(folder, 'line.png');
+    execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe, '--out', made], {
+      env: { ...process.env, DERMATEX_ROOT: process.cwd() },
+    });
+    const read = (f: string) => sharp(f).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const [a, b] = [await read(exported), await read(made)];
+    expect(a.info).toMatchObject({ width: PHOTO_WIDTH, height: PHOTO_HEIGHT });
+    let most = 0;
+    a.data.forEach((v, i) => (most = Math.max(most, Math.abs(v - b.data[i]))));
+    expect(most).toBeLessThanOrEqual(1);
+  });
+
+  await test.step('a reload keeps everything', async () => {
+    await page.getByRole('button', { name: 'Back to the bench' }).click();
+    await drawn(page);
+    const before = [await look(page, ...cheek), await look(page, ...wall)];
+    await page.waitForTimeout(2000);
+    await page.reload();
+    await drawn(page);
+    await expect(page.getByTestId('card-0')).toHaveAccessibleName(/Aged, stained paper · overlay, 80 %/);
+    expect(apart(await look(page, ...cheek), before[0])).toBeLessThan(2);
+    expect(apart(await look(page, ...wall), before[1])).toBeLessThan(2);
+  });
+});
+
+test('export of JPEG at half size, a recipe laid again, and stopping', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Raw linen');
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: 'Half' }).click();
+  const picture = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  const meta = await sharp(await (await picture).path()).metadata();
+  expect(meta).toMatchObject({ format: 'jpeg', width: PHOTO_WIDTH / 2, height: PHOTO_HEIGHT / 2 });
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the recipe' }).click();
+  const recipe = await (await file).path();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Lay a recipe' }).click();
+  await (await chooser).setFiles(recipe);
+  await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
+  await toRail(page);
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Raw linen · overlay/);
+});
