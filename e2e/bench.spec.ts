@@ -132,3 +132,32 @@ test('by keyboard alone: a piece opened, a material laid, eased, moved and undon
   await page.keyboard.press('?');
   await expect(page.getByText('Brush smaller, larger')).toBeVisible();
 });
+
+test('by touch: two fingers zoom and pan, one paints', async ({ page }, info) => {
+  test.skip(info.project.name === 'wide', 'touch is tested on the phone');
+  await openSample(page, 'The old keeper');
+  const cdp = await page.context().newCDPSession(page);
+  const touch = (kind: 'touchStart' | 'touchMove' | 'touchEnd', ...points: [number, number][]) =>
+    cdp.send('Input.dispatchTouchEvent', { type: kind, touchPoints: points.map(([x, y], id) => ({ x, y, id })) });
+  const width = async () => (await page.locator('[data-testid="picture"] canvas').boundingBox())!.width;
+  const before = await width();
+  await touch('touchStart', [150, 300], [240, 300]);
+  for (let i = 1; i <= 6; i++) await touch('touchMove', [150 - 8 * i, 300], [240 + 8 * i, 300]);
+  await touch('touchEnd');
+  await settled(page);
+  await expect(page.getByTestId('picture')).not.toHaveAccessibleName(/ 31 %$/);
+  expect(await width()).toBeGreaterThanOrEqual(before);
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await facet(page, 'Where');
+  await page.getByRole('radio', { name: 'Mask alone' }).click();
+  await settled(page);
+  const bare = await look(page, 0.2, 0.2);
+  const box = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
+  const at = (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y];
+  await touch('touchStart', at(0.15, 0.2));
+  for (let i = 1; i <= 5; i++) await touch('touchMove', at(0.15 + 0.02 * i, 0.2));
+  await touch('touchEnd');
+  await settled(page);
+  expect((await look(page, 0.2, 0.2))[0]).toBeLessThan(bare[0] - 20);
+  await expect(page.getByRole('button', { name: 'Undo: Take away' })).toBeEnabled();
+});

@@ -56,23 +56,13 @@ export async function drawn(page: Page): Promise<void> {
   await settled(page);
 }
 
-/** Waits until no frame has come for a while: quick and fine drawings are over. */
+/** Waits until the picture is drawn as finely as the screen, and stays so. */
 export async function settled(page: Page): Promise<void> {
-  await page.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        let timer = setTimeout(end, 900);
-        function again() {
-          clearTimeout(timer);
-          timer = setTimeout(end, 900);
-        }
-        function end() {
-          window.removeEventListener('dermatex:frame', again);
-          resolve();
-        }
-        window.addEventListener('dermatex:frame', again);
-      }),
-  );
+  for (let calm = 0; calm < 3;) {
+    const state = await page.evaluate(() => (document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.dataset.drawn);
+    calm = state === 'fine' ? calm + 1 : 0;
+    await page.waitForTimeout(60);
+  }
 }
 
 /** Mean red, green and blue of the picture on the bench, around a point in fractions of the canvas. */

@@ -78,6 +78,14 @@ it('draws again what a dead worker had taken, and replaces it', async () => {
   expect(engine.pool.size).toBe(2);
 });
 
+it('on private memories, loads again what a dead worker’s memory held', async () => {
+  const engine = await make(false, 300);
+  const want = await engine.draw({ piece, region, scale: 1 }, copy);
+  engine.pool.kill(1);
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  expect(Buffer.compare(want, await engine.draw({ piece, region, scale: 1, tile: 64 }, copy))).toBe(0);
+});
+
 it('fails with the worker’s own sentence and goes on', async () => {
   const engine = await make(true);
   const wrong = { ...piece, coats: [coat('x', { source: { kind: 'material', id: 'paper.gold', seed: 1 } })] };

@@ -4,7 +4,7 @@ import { materialById } from '../core/materials';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
 import { Library, materialKey, materialSide, materialSize, NOMINAL, type Decoded } from './library';
-import { Cancelled, type Pool } from './pool';
+import { Cancelled, Lost, type Pool } from './pool';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
@@ -40,6 +40,7 @@ export class Engine {
   readonly pool: Pool;
   readonly library: Library;
   private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
+  private losses = 0;
   private stamps = 0;
   private clock = 0;
   private identities = new WeakMap<object, number>();
@@ -60,9 +61,19 @@ export class Engine {
    * to be kept. @throws Cancelled when stopped.
    */
   async draw<T>(drawing: Drawing, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions = {}): Promise<T> {
-    const plan = await this.plan(drawing, options.quick ?? false);
     const { width, height } = drawing.region;
-    return this.pool.draw(plan, () => this.room(width * height * 4), use, options);
+    for (let attempt = 0; ; attempt++) {
+      if (this.pool.losses !== this.losses) {
+        this.losses = this.pool.losses;
+        this.library.clear();
+      }
+      try {
+        const plan = await this.plan(drawing, options.quick ?? false);
+        return await this.pool.draw(plan, () => this.room(width * height * 4), use, options);
+      } catch (error) {
+        if (!(error instanceof Lost) || attempt >= 3) throw error;
+      }
+    }
   }
 
   /** Draws the whole piece at a scale and encodes it in a worker. Progress covers both: drawing to 800 of 1000, encoding the rest. */
@@ -140,7 +151,7 @@ export class Engine {
     const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale;
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
     const side = materialSide(seen);
-    const at = [side, 2048, 1024, 512].map(order).find((o) => quick && this.library.has(materialKey(o)));
+    const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
     return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, 512) : side)) };
   }
 

@@ -104,6 +104,11 @@ export class Library {
     this.pool.heap.give(held.at);
   }
 
+  /** Forgets everything; what is wanted is loaded again. */
+  clear(): void {
+    for (const key of [...this.held.keys()]) this.drop(key);
+  }
+
   /** Copies what worker 0 has made in its private memory to the others. */
   async repeat(at: number, bytes: number): Promise<void> {
     this.pool.write(at, await this.pool.call<Uint8Array>({ call: 'read', at, bytes }, 0));

@@ -27,6 +27,14 @@ export class Cancelled extends Error {
   }
 }
 
+/** A worker died and took with it what only its own memory held: pictures must be loaded again. */
+export class Lost extends Error {
+  constructor() {
+    super('A worker stopped and its memory is gone.');
+    this.name = 'Lost';
+  }
+}
+
 interface Member {
   handle: WorkerHandle;
   scratch: number;
@@ -56,6 +64,8 @@ export class Pool {
   readonly shared: boolean;
   /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
   readonly machine: Machine | null;
+  /** How many private memories have been lost with their workers. */
+  losses = 0;
   private memory: WebAssembly.Memory | null = null;
   private pages = 16;
   private members: Member[] = [];
@@ -67,6 +77,8 @@ export class Pool {
   private onLeft: (() => void) | null = null;
   private onTile: ((index: number, pixels: Uint8Array, member: Member) => void) | null = null;
   private onFailed: ((message: string) => void) | null = null;
+  /** Ends a drawing on private memories, one of which is gone. */
+  private onLost: (() => void) | null = null;
 
   constructor(private readonly options: PoolOptions) {
     this.shared = options.shared;
@@ -141,16 +153,18 @@ export class Pool {
     member.handle.terminate();
     const next = this.hire(member);
     this.members[i] = next;
-    this.onReplaced?.(next);
     for (const [ticket, pending] of member.pending) {
+      if (!this.shared) {
+        pending.reject(new Lost());
+        continue;
+      }
       next.pending.set(ticket, { ...pending, heard: false, sent: Date.now() });
       next.handle.post({ kind: 'call', ticket, question: pending.question });
     }
+    if (!this.shared) this.losses++;
+    this.onLost?.();
     this.onLeft?.();
   }
-
-  /** Lets the holder of pictures write them again into a private memory that is new. */
-  onReplaced: ((member: { handle: WorkerHandle }) => void) | null = null;
 
   /** Ends a worker as a crash would; used to test that nothing is lost by it. */
   kill(index: number): void {
@@ -308,6 +322,8 @@ export class Pool {
       const end = (result: () => void) => {
         this.onTile = null;
         this.onFailed = null;
+        this.onLost = null;
+        for (const m of this.members) m.inJob = 0;
         signal?.removeEventListener('abort', stop);
         result();
       };
@@ -317,6 +333,7 @@ export class Pool {
       };
       signal?.addEventListener('abort', stop);
       this.onFailed = (message) => end(() => reject(new Error(message)));
+      this.onLost = () => end(() => reject(new Lost()));
       this.onTile = (index, pixels, member) => {
         const tile = tileRegion(plan.region, plan.tile, index);
         const x = tile.x - plan.region.x;
@@ -331,6 +348,8 @@ export class Pool {
       };
       for (const m of this.members) {
         m.handle.post({ kind: 'tiles', job: { id, plan, output: 0, control: 0, flags: 0 } });
+        this.owe(m);
+        m.inJob = id;
         // Two tiles on their way to each worker keep it busy while one travels back.
         give(m);
         give(m);

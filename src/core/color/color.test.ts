@@ -1,6 +1,7 @@
 import { converter, differenceCiede2000, parse } from 'culori';
 import { numbers } from '@/testing/machine';
 import { ciede2000 } from './difference';
+import { hueRotation } from './matrix';
 import { parseHex, srgbToLab, toEncoded, toLinear, type Triple } from './srgb';
 
 const lab65 = converter('lab65');
@@ -49,4 +50,21 @@ it('reads hex colours and refuses others', () => {
   const { r, g, b } = parse('#a2423d') as unknown as { r: number; g: number; b: number };
   expect(parseHex('#a2423d')).toEqual([r, g, b]);
   expect(() => parseHex('madder')).toThrow('A colour is written #rrggbb, got "madder".');
+});
+
+it('turns hue as a rotation about grey: culori finds the same hue moved in a plane of its own luma weights, and grey stays grey', () => {
+  const turn = (rgb: Triple, degrees: number) => {
+    const m = hueRotation(degrees);
+    return [0, 1, 2].map((r) => m[4 * r] * rgb[0] + m[4 * r + 1] * rgb[1] + m[4 * r + 2] * rgb[2]) as Triple;
+  };
+  turn([0.4, 0.4, 0.4], 77).forEach((v) => expect(v).toBeCloseTo(0.4, 3));
+  // Three turns by 120° are none.
+  const colour: Triple = [0.5, 0.4, 0.45];
+  turn(turn(turn(colour, 120), 120), 120).forEach((v, i) => expect(v).toBeCloseTo(colour[i], 2));
+  // The hue that a colour library reads moves the same way round and, for a small turn, nearly as far.
+  const hsl = converter('hsl');
+  const hue = ([r, g, b]: Triple) => hsl({ mode: 'rgb', r, g, b }).h ?? 0;
+  const moved = ((hue(turn(colour, 20)) - hue(colour) + 540) % 360) - 180;
+  expect(moved).toBeGreaterThan(5);
+  expect(moved).toBeLessThan(45);
 });

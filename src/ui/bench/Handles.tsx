@@ -1,4 +1,4 @@
-import { useRef, type CSSProperties, type PointerEvent } from 'react';
+import { useRef, type CSSProperties, type KeyboardEvent, type PointerEvent } from 'react';
 import { useColours } from '../theme';
 import type { Ellipse } from '@/core/mask/parts/ellipse';
 import { changePart } from '@/core/piece/edits';
@@ -53,6 +53,22 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
     held.current = { ...held.current, ...dragged(grip, e) };
     preview(changePart(coat, index, held.current));
   };
+  const key = (grip: Grip) => (e: KeyboardEvent) => {
+    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key] ?? [0, 0];
+    if (dx === 0 && dy === 0) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const by = 0.01;
+    const next: Partial<Ellipse> =
+      grip === 'centre'
+        ? { cx: limit(ellipse.cx + dx * by, -0.5, 1.5), cy: limit(ellipse.cy + dy * by, -0.5, 1.5) }
+        : grip === 'turn'
+          ? { turn: Math.max(-180, Math.min(180, ellipse.turn + dx - dy)) }
+          : grip === 'across'
+            ? { rx: limit(ellipse.rx + (dx - dy) * by, 0.01, 2) }
+            : { ry: limit(ellipse.ry + (dx + dy) * by, 0.01, 2) };
+    change('Move the ellipse', changePart(coat, index, next), `${coat}.${index}.keys`);
+  };
   const drop = () => {
     if (held.current) change('Move the ellipse', changePart(coat, index, held.current));
     held.current = null;
@@ -83,6 +99,7 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
             e.currentTarget.setPointerCapture(e.pointerId);
             held.current = ellipse;
           }}
+          onKeyDown={key(grip)}
           onPointerMove={move(grip)}
           onPointerUp={drop}
           onPointerCancel={drop}

@@ -46,6 +46,7 @@ export class Painter {
   request(scene: Scene): void {
     this.wanted = scene;
     this.last = scene;
+    this.canvas.dataset.drawn = 'no';
     this.place(scene);
     this.fine?.abort();
     clearTimeout(this.timer);
@@ -79,8 +80,11 @@ export class Painter {
     if (this.busy || !this.last) return;
     const stop = new AbortController();
     this.fine = stop;
+    const scene = this.last;
     try {
-      await this.draw(this.last, false, stop.signal);
+      await this.draw(scene, false, stop.signal);
+      // What is on the canvas is as fine as the screen: said for whoever waits for it.
+      if (scene === this.last && !stop.signal.aborted) this.canvas.dataset.drawn = 'fine';
     } catch (error) {
       if (!(error instanceof Cancelled)) this.onError(error);
     }

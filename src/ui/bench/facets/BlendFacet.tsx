@@ -26,7 +26,13 @@ export function BlendFacet({ coat }: { coat: Coat }) {
         key={mode.id}
         type="button"
         aria-pressed={on}
-        onPointerEnter={(e) => e.pointerType === 'mouse' && (setTried(mode), preview(blend(mode)))}
+        onPointerMove={(e) => {
+          // A button that merely appears under a resting pointer is not pointed at.
+          const moved = e.movementX !== 0 || e.movementY !== 0;
+          if (e.pointerType !== 'mouse' || !moved || tried === mode) return;
+          setTried(mode);
+          preview(blend(mode));
+        }}
         onPointerLeave={(e) => e.pointerType === 'mouse' && (setTried(null), preview(null))}
         onFocus={(e) => e.currentTarget.matches(':focus-visible') && (setTried(mode), preview(blend(mode)))}
         onBlur={() => (setTried(null), preview(null))}

@@ -1,0 +1,70 @@
+// Takes the pictures of docs/screenshots anew, from the sample pieces: npm run build, then node scripts/screenshots.mjs
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { root } from './run-ts.mjs';
+
+const port = 4392;
+const out = path.join(root, 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const server = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], { env: { ...process.env, DERMATEX_ROOT: root } });
+await new Promise((resolve) => server.stdout.once('data', resolve));
+const args = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'];
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
+
+async function at(width, height, colorScheme, run) {
+  const page = await browser.newPage({ viewport: { width, height }, colorScheme, hasTouch: width < 700 });
+  await page.goto(`http://localhost:${port}/`);
+  const shot = (name) => page.screenshot({ path: path.join(out, `${name}.png`) });
+  const sample = async (name) => {
+    await page.goto(`http://localhost:${port}/`);
+    await page.getByRole('button', { name: `Open the sample ${name}` }).click();
+    await page.waitForSelector('canvas[data-drawn="fine"]');
+    await page.waitForTimeout(2500);
+  };
+  const calm = async () => {
+    await page.waitForTimeout(400);
+    await page.waitForSelector('canvas[data-drawn="fine"]');
+    await page.waitForTimeout(1200);
+  };
+  await run({ page, shot, sample, calm });
+  await page.close();
+}
+
+const wide = [1280, 800];
+const phone = [390, 844];
+await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
+  await sample('The light at dusk');
+  await page.getByRole('tab', { name: 'Blend' }).click();
+  await page.mouse.move(400, 20);
+  await calm();
+  await shot('bench-wide');
+  await sample('The old keeper');
+  await page.getByRole('tab', { name: 'Where' }).click();
+  await page.getByRole('radio', { name: 'Mask in colour' }).click();
+  await calm();
+  await page.mouse.move(420, 260);
+  await shot('where-wide');
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.waitForTimeout(2500);
+  await shot('export-wide');
+  await page.goto(`http://localhost:${port}/materials`);
+  await page.waitForTimeout(9000);
+  await shot('shelf-wide');
+  await page.goto(`http://localhost:${port}/`);
+  await page.waitForTimeout(2000);
+  await shot('pieces-wide');
+});
+await at(...phone, 'light', async ({ shot, sample }) => {
+  await sample('The old keeper');
+  await shot('bench-phone');
+});
+await at(...phone, 'dark', async ({ page, shot, sample, calm }) => {
+  await sample('Harbour wall');
+  await page.getByRole('tab', { name: 'Blend' }).click();
+  await calm();
+  await shot('blend-phone-dark');
+});
+await browser.close();
+server.kill();
