@@ -21,8 +21,11 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
   const own = useOwn((s) => s.list);
   const names = useOwn((s) => s.names);
   const grid: CSSProperties = { display: 'grid', gridTemplateColumns: `repeat(auto-fill, minmax(${size}px, 1fr))`, gap: 10 };
+  // Large cards stand on a screen of their own: families side by side where there is room.
+  const shelf: CSSProperties =
+    size > 120 ? { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(340px, 1fr))', gap: '16px 28px' } : { display: 'grid', gap: 8 };
   return (
-    <View style={{ gap: 8 }}>
+    <div style={shelf}>
       {own.length > 0 ? (
         <Family label="Your own">
           <div style={grid}>
@@ -60,7 +63,7 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
           </Family>
         );
       })}
-    </View>
+    </div>
   );
 }
 

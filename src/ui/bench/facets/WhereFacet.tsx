@@ -87,6 +87,8 @@ export function WhereFacet({ coat }: { coat: Coat }) {
 
 function BrushControls() {
   const brush = useBrush();
+  // Lengths are kept in u and shown in pixels of the photo.
+  const pixels = useBench((s) => (s.piece ? Math.max(s.piece.photo.width, s.piece.photo.height) / 2000 : 1));
   const { penPressure, set } = useSettings();
   const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
   return (
@@ -114,7 +116,8 @@ function BrushControls() {
         min={4}
         max={1000}
         step={2}
-        unit="u"
+        unit="px"
+        factor={pixels}
         onPreview={(size) => brush.set({ size })}
         onCommit={(size) => brush.set({ size })}
       />
