@@ -20,7 +20,7 @@ export default defineTreatment({
   kind: 'tone',
   label: 'Tone',
   schema,
-  source: 'W3C Filter Effects Module Level 1, shorthand filter functions and feColorMatrix',
+  source: 'W3C Filter Effects, Level 1, shorthand filter functions and feColorMatrix',
   reach: () => 0,
   neutral: (p) => p.brightness === 0 && p.contrast === 0 && p.saturation === 0 && p.hue === 0 && !p.invert,
   apply({ machine }, tile, p) {
