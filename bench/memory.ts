@@ -20,7 +20,7 @@ export async function exportMemory(): Promise<void> {
     recipe,
     JSON.stringify({ dermatex: 1, coats: ids.map((id, i) => ({ source: { kind: 'material', id, seed: i }, blend: 'multiply', strength: 0.5 })) }),
   );
-  const script = `process.argv.splice(1, 1); process.on('exit', () => console.log('PEAK ' + process.resourceUsage().maxRSS)); await import(${JSON.stringify(path.join(root, 'build/cli-main.mjs'))});`;
+  const script = `process.on('exit', () => console.log('PEAK ' + process.resourceUsage().maxRSS)); await import(${JSON.stringify(path.join(root, 'build/cli-main.mjs'))});`;
   const started = performance.now();
   const out = execFileSync(
     process.execPath,
