@@ -20,13 +20,15 @@ export async function exportMemory(): Promise<void> {
     recipe,
     JSON.stringify({ dermatex: 1, coats: ids.map((id, i) => ({ source: { kind: 'material', id, seed: i }, blend: 'multiply', strength: 0.5 })) }),
   );
-  const script = `process.on('exit', () => console.log('PEAK ' + process.resourceUsage().maxRSS)); await import(${JSON.stringify(path.join(root, 'build/cli-main.mjs'))});`;
+  // A file rather than -e: worker threads inherit the flags of their process.
+  const script = path.join(folder, 'peak.mjs');
+  const main = path.join(root, 'build/cli-main.mjs');
+  writeFileSync(script, `process.on('exit', () => console.log('PEAK ' + process.resourceUsage().maxRSS)); await import(${JSON.stringify(main)});`);
   const started = performance.now();
-  const out = execFileSync(
-    process.execPath,
-    ['--input-type=module', '-e', script, '--', 'x', 'render', '--photo', photo, '--recipe', recipe, '--out', path.join(folder, 'out.jpg')],
-    { encoding: 'utf8', env: { ...process.env, DERMATEX_ROOT: root } },
-  );
+  const out = execFileSync(process.execPath, [script, 'render', '--photo', photo, '--recipe', recipe, '--out', path.join(folder, 'out.jpg')], {
+    encoding: 'utf8',
+    env: { ...process.env, DERMATEX_ROOT: root },
+  });
   const peak = Number(/PEAK (\d+)/.exec(out)?.[1]) / 1024;
   line('export of 24 MP with 5 coats, peak of the process (goal 700)', `${peak.toFixed(0)} MB`, spin());
   line('the same, whole time with materials, decode and encode', `${(performance.now() - started).toFixed(0)} ms`, spin());

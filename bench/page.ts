@@ -59,7 +59,7 @@ export async function drag(): Promise<void> {
             once: true,
           }),
         );
-        set?.call(slider, String(0.2 + 0.6 * Math.abs(Math.sin(i / 9))));
+        set?.call(slider, String(0.1 + 0.01 * i));
         slider.dispatchEvent(new Event('input', { bubbles: true }));
         await frame;
         found.push(performance.now() - start);

@@ -36,6 +36,15 @@ export async function readPicture(file: string): Promise<{ data: Buffer; width: 
   }
 }
 
+/** Size of a picture by its header, after orientation. @throws Refused for a file that is no picture. */
+export async function sizeOf(file: string): Promise<{ width: number; height: number }> {
+  try {
+    return inspect(await readBytes(file), path.basename(file));
+  } catch (error) {
+    throw new Refused((error as Error).message);
+  }
+}
+
 /** A picture file for the engine: decoded when its size is asked for, dropped once it is in kernel memory. */
 export async function decodeFile(file: string, write: (at: number, bytes: Uint8Array) => void): Promise<Decoded> {
   let picture: Awaited<ReturnType<typeof readPicture>> | null = await readPicture(file);

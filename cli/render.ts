@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
 import { nodeEngine } from '../src/engine/node';
-import { checkOutputName, decodeFile, readBytes, Refused, writePicture } from './files';
+import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
 
 interface RenderArguments {
   photo?: string;
@@ -24,7 +24,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
     // At full size nothing but materials is ever drawn smaller.
     levels: scale === 1 ? 1 : undefined,
   });
-  const { width: pw, height: ph } = await engine.photo({ key: 'photo' });
+  const { width: pw, height: ph } = await sizeOf(photo);
   const width = Math.max(1, Math.round(pw * scale));
   const height = Math.max(1, Math.round(ph * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };

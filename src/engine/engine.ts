@@ -122,10 +122,11 @@ export class Engine {
   }
 
   private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128 }: Drawing, quick: boolean): Promise<Plan> {
-    const photo = await this.photo(piece.photo);
-    // One material after another: each needs a good deal of working memory while it is made.
+    // One material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo and
+    // the result then take over.
     const coats: PlannedCoat[] = [];
-    for (const coat of piece.coats) coats.push(await this.planCoat(coat, photo, scale, quick));
+    for (const coat of piece.coats) coats.push(await this.planCoat(coat, piece.photo, scale, quick));
+    const photo = await this.photo(piece.photo);
     const plan: Plan = { photo, scale, coats, strength: piece.strength, view, region, tile };
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
@@ -139,7 +140,7 @@ export class Engine {
     return plan;
   }
 
-  private async planCoat(coat: Coat, photo: Picture, scale: number, quick: boolean): Promise<PlannedCoat> {
+  private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {
     const source = coat.source as { kind: string; id?: string; file?: string; seed?: number; params?: Record<string, unknown> };
     if (source.kind === 'picture') return { ...coat, picture: await this.photo({ key: source.file ?? '' }) };
     if (source.kind !== 'material') return coat;
