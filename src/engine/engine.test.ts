@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { coatSchema, type Piece } from '../core/piece/schema';
 import { numbers } from '@/testing/machine';
-import { Cancelled } from './pool';
+import { Cancelled, Pool } from './pool';
 import type { Engine } from './engine';
 import { materialKey, materialSide, materialSize } from './library';
 import { nodeEngine } from './node';
@@ -91,6 +93,17 @@ it('fails with the worker’s own sentence and goes on', async () => {
   const wrong = { ...piece, coats: [coat('x', { source: { kind: 'material', id: 'paper.gold', seed: 1 } })] };
   await expect(engine.draw({ piece: wrong, region, scale: 1 }, copy)).rejects.toThrow('There is no material called "paper.gold"');
   await expect(engine.draw({ piece, region, scale: 1 }, (p) => p.length)).resolves.toBe(W * H * 4);
+});
+
+it('gives up with a sentence when workers cannot be started', async () => {
+  const pool = new Pool({
+    module: new WebAssembly.Module(readFileSync(path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'public/kernels-shared.wasm'))),
+    shared: true,
+    size: 1,
+    spawn: () => ({ post: () => undefined, terminate: () => undefined, listen: (_message, death) => void setTimeout(() => death('stillborn'), 1) }),
+  });
+  await expect(pool.ready()).rejects.toThrow('The workers that draw cannot be started here (stillborn).');
+  pool.close();
 });
 
 it('gives back the memory of a material’s making', async () => {

@@ -40,6 +40,7 @@ interface Member {
   scratch: number;
   beat: number;
   ready: Promise<void>;
+  started: boolean;
   pending: Map<number, { question: Call; heard: boolean; sent: number; resolve(value: unknown): void; reject(error: Error): void }>;
   lastBeat: number;
   /** When it was last heard of, and since when something is owed by it. */
@@ -54,6 +55,8 @@ export interface TileOptions {
 }
 
 const RING = 64;
+/** Workers that may die before they start until the pool gives up. */
+const STILLBORN = 4;
 
 /**
  * Workers on one shared memory, or each on its own when memory cannot be shared. Jobs of tiles run one after another; questions go to
@@ -64,6 +67,9 @@ export class Pool {
   readonly shared: boolean;
   /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
   readonly machine: Machine | null;
+  private stillborn = 0;
+  private giveUp: (error: Error) => void = () => undefined;
+  private readonly failure: Promise<never>;
   /** How many private memories have been lost with their workers. */
   losses = 0;
   private memory: WebAssembly.Memory | null = null;
@@ -82,6 +88,8 @@ export class Pool {
 
   constructor(private readonly options: PoolOptions) {
     this.shared = options.shared;
+    this.failure = new Promise((_resolve, reject) => (this.giveUp = reject));
+    this.failure.catch(() => undefined);
     this.heap = new Heap((pages) => this.growTo(pages));
     if (this.shared) this.memory = new WebAssembly.Memory({ initial: this.pages, maximum: MAXIMUM_PAGES, shared: true });
     this.machine = this.memory ? new Machine(options.module, this.memory) : null;
@@ -131,6 +139,7 @@ export class Pool {
       scratch,
       beat,
       ready: Promise.resolve(),
+      started: false,
       pending: new Map(),
       lastBeat: 0,
       alive: Date.now(),
@@ -139,17 +148,23 @@ export class Pool {
     };
     member.ready = new Promise((resolve) => {
       handle.listen(
-        (message) => (message.kind === 'ready' ? resolve() : this.hear(member, message)),
-        () => this.replace(member),
+        (message) => {
+          if (message.kind !== 'ready') return this.hear(member, message);
+          member.started = true;
+          resolve();
+        },
+        (reason) => this.replace(member, reason),
       );
     });
     handle.post({ kind: 'start', module: this.options.module, memory: this.memory, pages: this.pages, scratch, scratchBytes: SCRATCH_BYTES, beat });
     return member;
   }
 
-  private replace(member: Member): void {
+  private replace(member: Member, reason = 'no answer'): void {
     const i = this.members.indexOf(member);
     if (i < 0) return;
+    // Workers that never start would be hired for ever.
+    if (!member.started && ++this.stillborn > STILLBORN) return this.giveUp(new Error(`The workers that draw cannot be started here (${reason}).`));
     member.handle.terminate();
     const next = this.hire(member);
     this.members[i] = next;
@@ -357,8 +372,8 @@ export class Pool {
     });
   }
 
-  /** Resolves when every worker has started. */
+  /** Resolves when every worker has started. @throws Error when they cannot be. */
   async ready(): Promise<void> {
-    await Promise.all(this.members.map((m) => m.ready));
+    await Promise.race([Promise.all(this.members.map((m) => m.ready)), this.failure]);
   }
 }
