@@ -89,15 +89,15 @@ function separable(mode: i32, b: v128, s: v128): v128 {
   if (mode == MULTIPLY) return f32x4.mul(b, s);
   if (mode == SCREEN) return screen(b, s);
   if (mode == OVERLAY) return hardLight(s, b);
-  if (mode == DARKEN) return f32x4.min(b, s);
-  if (mode == LIGHTEN) return f32x4.max(b, s);
+  if (mode == DARKEN) return f32x4.pmin(b, s);
+  if (mode == LIGHTEN) return f32x4.pmax(b, s);
   if (mode == COLOR_DODGE) {
-    const q = f32x4.min(one(), f32x4.div(b, f32x4.max(f32x4.sub(one(), s), f32x4.splat(1e-7))));
+    const q = f32x4.pmin(one(), f32x4.div(b, f32x4.pmax(f32x4.sub(one(), s), f32x4.splat(1e-7))));
     const lit = v128.bitselect(one(), q, f32x4.ge(s, one()));
     return v128.bitselect(f32x4.splat(0), lit, f32x4.le(b, f32x4.splat(0)));
   }
   if (mode == COLOR_BURN) {
-    const q = f32x4.sub(one(), f32x4.min(one(), f32x4.div(f32x4.sub(one(), b), f32x4.max(s, f32x4.splat(1e-7)))));
+    const q = f32x4.sub(one(), f32x4.pmin(one(), f32x4.div(f32x4.sub(one(), b), f32x4.pmax(s, f32x4.splat(1e-7)))));
     const burnt = v128.bitselect(f32x4.splat(0), q, f32x4.le(s, f32x4.splat(0)));
     return v128.bitselect(one(), burnt, f32x4.ge(b, one()));
   }
@@ -122,11 +122,11 @@ function lum(r: v128, g: v128, b: v128): v128 {
 @inline
 function clip(c: v128, l: v128, low: v128, high: v128): v128 {
   const tiny = f32x4.splat(1e-7);
-  const up = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(c, l), l), f32x4.max(f32x4.sub(l, low), tiny)));
+  const up = f32x4.add(l, f32x4.div(f32x4.mul(f32x4.sub(c, l), l), f32x4.pmax(f32x4.sub(l, low), tiny)));
   const c1 = v128.bitselect(up, c, f32x4.lt(low, f32x4.splat(0)));
   const down = f32x4.add(
     l,
-    f32x4.div(f32x4.mul(f32x4.sub(c1, l), f32x4.sub(one(), l)), f32x4.max(f32x4.sub(high, l), tiny)),
+    f32x4.div(f32x4.mul(f32x4.sub(c1, l), f32x4.sub(one(), l)), f32x4.pmax(f32x4.sub(high, l), tiny)),
   );
   return v128.bitselect(down, c1, f32x4.gt(high, one()));
 }
@@ -172,16 +172,16 @@ function run(mode: i32, backdrop: usize, source: usize, mask: usize, stride: usi
       } else if (mode == HUE || mode == SATURATION) {
         // SetSat: the spread of one colour on the order of the other.
         const spread = mode == HUE
-          ? f32x4.sub(f32x4.max(rb, f32x4.max(gb, bb)), f32x4.min(rb, f32x4.min(gb, bb)))
-          : f32x4.sub(f32x4.max(rs, f32x4.max(gs, bs)), f32x4.min(rs, f32x4.min(gs, bs)));
+          ? f32x4.sub(f32x4.pmax(rb, f32x4.pmax(gb, bb)), f32x4.pmin(rb, f32x4.pmin(gb, bb)))
+          : f32x4.sub(f32x4.pmax(rs, f32x4.pmax(gs, bs)), f32x4.pmin(rs, f32x4.pmin(gs, bs)));
         if (mode == SATURATION) {
           r = rb;
           g = gb;
           b = bb;
         }
-        const low = f32x4.min(r, f32x4.min(g, b));
-        const own = f32x4.sub(f32x4.max(r, f32x4.max(g, b)), low);
-        const k = f32x4.div(spread, f32x4.max(own, f32x4.splat(1e-7)));
+        const low = f32x4.pmin(r, f32x4.pmin(g, b));
+        const own = f32x4.sub(f32x4.pmax(r, f32x4.pmax(g, b)), low);
+        const k = f32x4.div(spread, f32x4.pmax(own, f32x4.splat(1e-7)));
         r = f32x4.mul(f32x4.sub(r, low), k);
         g = f32x4.mul(f32x4.sub(g, low), k);
         b = f32x4.mul(f32x4.sub(b, low), k);
@@ -190,17 +190,29 @@ function run(mode: i32, backdrop: usize, source: usize, mask: usize, stride: usi
       r = f32x4.add(r, d);
       g = f32x4.add(g, d);
       b = f32x4.add(b, d);
-      const low = f32x4.min(r, f32x4.min(g, b));
-      const high = f32x4.max(r, f32x4.max(g, b));
+      const low = f32x4.pmin(r, f32x4.pmin(g, b));
+      const high = f32x4.pmax(r, f32x4.pmax(g, b));
       r = clip(r, l, low, high);
       g = clip(g, l, low, high);
       b = clip(b, l, low, high);
     }
+    // On an opaque backdrop, the usual case, the result is a plain mix. Lanes that are opaque take it in any company, so that a
+    // picture does not depend on how it is cut into tiles.
+    const opaque = f32x4.ge(ab, one());
+    const rm = clamp4(f32x4.add(rb, f32x4.mul(alpha, f32x4.sub(r, rb))));
+    const gm = clamp4(f32x4.add(gb, f32x4.mul(alpha, f32x4.sub(g, gb))));
+    const bm = clamp4(f32x4.add(bb, f32x4.mul(alpha, f32x4.sub(b, bb))));
+    if (i32x4.all_true(opaque)) {
+      v128.store(p, rm);
+      v128.store(p + stride, gm);
+      v128.store(p + 2 * stride, bm);
+      continue;
+    }
     const ao = f32x4.sub(f32x4.add(alpha, ab), f32x4.mul(alpha, ab));
     const scale = v128.bitselect(f32x4.splat(0), f32x4.div(one(), ao), f32x4.le(ao, f32x4.splat(0)));
-    v128.store(p, over(rb, rs, r, ab, alpha, scale));
-    v128.store(p + stride, over(gb, gs, g, ab, alpha, scale));
-    v128.store(p + 2 * stride, over(bb, bs, b, ab, alpha, scale));
+    v128.store(p, v128.bitselect(rm, over(rb, rs, r, ab, alpha, scale), opaque));
+    v128.store(p + stride, v128.bitselect(gm, over(gb, gs, g, ab, alpha, scale), opaque));
+    v128.store(p + 2 * stride, v128.bitselect(bm, over(bb, bs, b, ab, alpha, scale), opaque));
     v128.store(p + 3 * stride, ao);
   }
 }

@@ -38,7 +38,7 @@ export function lerpTo(dst: usize, src: usize, weight: usize, count: i32): void 
 export function clampTo(dst: usize, count: i32, lo: f32, hi: f32): void {
   const l = f32x4.splat(lo);
   const h = f32x4.splat(hi);
-  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, f32x4.max(l, f32x4.min(h, v128.load(dst + i))));
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) v128.store(dst + i, f32x4.pmax(l, f32x4.pmin(h, v128.load(dst + i))));
 }
 
 /** dst = max(dst, src) when high, else min. */
@@ -46,7 +46,7 @@ export function extreme(dst: usize, src: usize, count: i32, high: i32): void {
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const a = v128.load(dst + i);
     const b = v128.load(src + i);
-    v128.store(dst + i, high ? f32x4.max(a, b) : f32x4.min(a, b));
+    v128.store(dst + i, high ? f32x4.pmax(a, b) : f32x4.pmin(a, b));
   }
 }
 
