@@ -1,16 +1,7 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumOptions } from './scripts/chromium.mjs';
 
 const port = 4317;
-const args = [
-  '--headless',
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 export default defineConfig({
   testDir: 'e2e',
@@ -23,7 +14,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'build/playwright.json' }]],
   use: {
     baseURL: `http://localhost:${port}`,
-    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args },
+    launchOptions: chromiumOptions,
     acceptDownloads: true,
   },
   projects: [

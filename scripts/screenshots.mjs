@@ -3,6 +3,7 @@ import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
+import { chromiumOptions } from './chromium.mjs';
 import { root } from './run-ts.mjs';
 
 const port = 4392;
@@ -10,8 +11,7 @@ const out = path.join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const server = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], { env: { ...process.env, DERMATEX_ROOT: root } });
 await new Promise((resolve) => server.stdout.once('data', resolve));
-const args = ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'];
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
+const browser = await chromium.launch(chromiumOptions);
 
 async function at(width, height, colorScheme, run) {
   const page = await browser.newPage({ viewport: { width, height }, colorScheme, hasTouch: width < 700 });

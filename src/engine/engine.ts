@@ -34,6 +34,8 @@ export interface EngineOptions {
 }
 
 const KEPT_SLOTS = 6;
+/** A material that is not at hand is first made this small, so that something is seen at once. */
+const QUICK_SIDE = 256;
 
 /** Draws pieces. One for the whole application; it owns the pictures in memory and what is kept between drawings. */
 export class Engine {
@@ -122,11 +124,7 @@ export class Engine {
   }
 
   private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128 }: Drawing, quick: boolean): Promise<Plan> {
-    // One material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo and
-    // the result then take over.
-    const coats: PlannedCoat[] = [];
-    for (const coat of piece.coats) coats.push(await this.planCoat(coat, piece.photo, scale, quick));
-    const photo = await this.photo(piece.photo);
+    const [photo, coats] = await this.sources(piece, scale, quick);
     const plan: Plan = { photo, scale, coats, strength: piece.strength, view, region, tile };
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
@@ -138,6 +136,16 @@ export class Engine {
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
     }
     return plan;
+  }
+
+  /** Loads what a drawing needs: everything at once for a quick one. */
+  private async sources({ coats, photo }: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
+    if (quick) return Promise.all([this.photo(photo), Promise.all(coats.map((coat) => this.planCoat(coat, photo, scale, quick)))]);
+    // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
+    // and the result then take over.
+    const planned: PlannedCoat[] = [];
+    for (const coat of coats) planned.push(await this.planCoat(coat, photo, scale, quick));
+    return [await this.photo(photo), planned];
   }
 
   private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {
@@ -153,7 +161,7 @@ export class Engine {
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
     const side = materialSide(seen);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, 512) : side)) };
+    return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side)) };
   }
 
   private identify(part: object): number {

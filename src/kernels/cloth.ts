@@ -64,9 +64,9 @@ export function weave(
       const off = set == 0 ? offDown : offAcross;
       const wid = set == 0 ? widDown : widAcross;
       const cell = <i32>floor<f32>(across);
+      const pos = fold(<i32>floor<f32>(along * <f32>samples / <f32>length), samples);
       for (let k = cell - 1; k <= cell + 1; k++) {
-        const id = fold(k, count);
-        const pos = fold(<i32>floor<f32>(along * <f32>samples / <f32>length), samples);
+        const id = k >= 0 && k < count ? k : fold(k, count);
         const table = (<usize>(id * samples + pos)) << 2;
         const half = f32.load(wid + table);
         const e: f32 = (across - (<f32>k + 0.5 + f32.load(off + table))) / half;
@@ -75,6 +75,8 @@ export function weave(
         // Over at odd crossings, under at even ones; the other set the other way round.
         const phase: f32 = 3.1415927 * (along - 0.5) + ((k & 1) == 0 ? <f32>0 : <f32>3.1415927);
         const wave = bow * sin1(phase + 1.5707963) * (set == 0 ? <f32>1 : <f32>-1);
+        // A thread that cannot come out on top, whatever its twist, need not be looked at closer.
+        if (crown + wave + twist + 0.05 <= best) continue;
         const strand = twist * sin1(6.2831853 * (1.35 * along + 0.42 * e) + 1.5 * line(along * 0.7, seed + id, 0));
         const z: f32 = crown + wave + strand + 0.1 * (unit(hash(id * 2 + set, seed)) - 0.5);
         if (z > best) {

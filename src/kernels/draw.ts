@@ -1,5 +1,5 @@
 // Events of a material drawn one by one: strokes as capsules, spots with a lobed edge. All wrap when asked to.
-import { clamp1, smooth1 } from './math';
+import { clamp1, clamp4, putSome, smooth1 } from './math';
 import { noiseAt } from './noise';
 
 // @ts-ignore: decorator
@@ -7,6 +7,23 @@ import { noiseAt } from './noise';
 function fold(i: i32, n: i32): i32 {
   const r = i % n;
   return r < 0 ? r + n : r;
+}
+
+/** Value of a capsule from the origin to (dx, dy) at (px, py) and the three places to its right. */
+// @ts-ignore: decorator
+@inline
+function capsule4(px: f32, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, va: f32, vb: f32): v128 {
+  const x = f32x4.add(f32x4.splat(px), f32x4(0, 1, 2, 3));
+  const t = clamp4(f32x4.mul(f32x4.add(f32x4.mul(x, f32x4.splat(dx)), f32x4.splat(py * dy)), f32x4.splat(1 / len2)));
+  const ex = f32x4.sub(x, f32x4.mul(t, f32x4.splat(dx)));
+  const ey = f32x4.sub(f32x4.splat(py), f32x4.mul(t, f32x4.splat(dy)));
+  const half = f32x4.add(f32x4.splat(ra), f32x4.mul(t, f32x4.splat(rb - ra)));
+  const wide = f32x4.pmax(half, f32x4.splat(0.5));
+  const cover = clamp4(
+    f32x4.sub(f32x4.add(wide, f32x4.splat(0.5)), f32x4.sqrt(f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey)))),
+  );
+  const value = f32x4.add(f32x4.splat(va), f32x4.mul(t, f32x4.splat(vb - va)));
+  return f32x4.mul(f32x4.mul(value, f32x4.div(half, wide)), cover);
 }
 
 /**
@@ -34,21 +51,35 @@ export function drawStrokes(dst: usize, w: i32, h: i32, points: usize, count: i3
     const x1 = <i32>ceil<f32>(max<f32>(xa, xb) + r);
     const y0 = <i32>floor<f32>(min<f32>(ya, yb) - r);
     const y1 = <i32>ceil<f32>(max<f32>(ya, yb) + r);
+    // A row crosses a slanting capsule only where it lies within r of the line.
+    const slant: f32 = abs<f32>(dy) > 0.01 ? 1 / dy : 0;
+    const reach: f32 = abs<f32>(slant) * r * sqrt<f32>(len2) + 1;
     for (let j = y0; j <= y1; j++) {
       if (!wrap && (j < 0 || j >= h)) continue;
       const row = dst + ((<usize>(wrap ? fold(j, h) : j) * <usize>w) << 2);
-      for (let i = x0; i <= x1; i++) {
-        if (!wrap && (i < 0 || i >= w)) continue;
-        const px: f32 = <f32>i + 0.5 - xa;
-        const py: f32 = <f32>j + 0.5 - ya;
-        const t = clamp1((px * dx + py * dy) / len2);
-        const ex = px - t * dx;
-        const ey = py - t * dy;
-        const half = ra + (rb - ra) * t;
-        const wide = max<f32>(half, 0.5);
-        const value = (va + (vb - va) * t) * (half / wide) * clamp1(wide + 0.5 - sqrt<f32>(ex * ex + ey * ey));
-        if (value <= 0) continue;
-        const at = row + (<usize>(wrap ? fold(i, w) : i) << 2);
+      const py: f32 = <f32>j + 0.5 - ya;
+      let from = x0;
+      let to = x1;
+      if (slant != 0) {
+        const middle: f32 = xa + py * dx * slant;
+        from = max<i32>(from, <i32>floor<f32>(middle - reach));
+        to = min<i32>(to, <i32>ceil<f32>(middle + reach));
+      }
+      if (!wrap) {
+        from = max<i32>(from, 0);
+        to = min<i32>(to, w - 1);
+      }
+      if (from >= 0 && to < w) {
+        for (let i = from; i <= to; i += 4) {
+          const value = capsule4(<f32>i + 0.5 - xa, py, dx, dy, len2, ra, rb, va, vb);
+          const at = row + (<usize>i << 2);
+          putSome(at, f32x4.pmax(v128.load(at), value), to + 1 - i);
+        }
+        continue;
+      }
+      for (let i = from; i <= to; i++) {
+        const value = f32x4.extract_lane(capsule4(<f32>i + 0.5 - xa, py, dx, dy, len2, ra, rb, va, vb), 0);
+        const at = row + (<usize>fold(i, w) << 2);
         if (value > f32.load(at)) f32.store(at, value);
       }
     }
@@ -123,9 +154,9 @@ export function distance(src: usize, dst: usize, w: i32, h: i32, level: f32, cap
 // @ts-ignore: decorator
 @inline
 function at(dst: usize, w: i32, h: i32, i: i32, j: i32, wrap: i32): f32 {
+  if (i >= 0 && j >= 0 && i < w && j < h) return f32.load(dst + ((<usize>(j * w + i)) << 2));
   if (wrap) return f32.load(dst + ((<usize>(fold(j, h) * w + fold(i, w))) << 2));
-  if (i < 0 || j < 0 || i >= w || j >= h) return 1e9;
-  return f32.load(dst + ((<usize>(j * w + i)) << 2));
+  return 1e9;
 }
 
 // @ts-ignore: decorator

@@ -1,5 +1,5 @@
 // Whole-plane arithmetic for materials: each a single pass over f32 planes whose length is a multiple of 4.
-import { clamp4, encode4, exp4, hash, ln4 } from './math';
+import { clamp4, encode4, exp4, hash4, ln4 } from './math';
 
 /** dst = v. */
 export function fill(dst: usize, count: i32, v: f32): void {
@@ -178,27 +178,58 @@ export function light(height: usize, dst: usize, w: i32, h: i32, size: f32, lx: 
 export function castShadow(
   height: usize, dst: usize, w: i32, h: i32, size: f32, lx: f32, ly: f32, slope: f32, reach: i32, soft: f32, wrap: i32,
 ): void {
+  const scale = f32x4.splat(size);
   for (let j = 0; j < h; j++) {
-    for (let i = 0; i < w; i++) {
-      const at = (<usize>(j * w + i)) << 2;
-      const base = f32.load(height + at) * size;
-      let worst: f32 = 0;
-      for (let k = 1; k <= reach; k++) {
-        let x = i + <i32>nearest<f32>(lx * <f32>k);
-        let y = j + <i32>nearest<f32>(ly * <f32>k);
-        if (wrap) {
-          x = ((x % w) + w) % w;
-          y = ((y % h) + h) % h;
-        } else {
-          x = max<i32>(0, min<i32>(w - 1, x));
-          y = max<i32>(0, min<i32>(h - 1, y));
+    const own = height + ((<usize>j * <usize>w) << 2);
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) v128.store(out + i, f32x4.splat(0));
+    // One step after another for a whole row: what is read lies side by side.
+    for (let k = 1; k <= reach; k++) {
+      const ox = <i32>nearest<f32>(lx * <f32>k);
+      let y = j + <i32>nearest<f32>(ly * <f32>k);
+      y = wrap ? ((y % h) + h) % h : max<i32>(0, min<i32>(h - 1, y));
+      const row = height + ((<usize>y * <usize>w) << 2);
+      const drop: f32 = <f32>k * slope;
+      const fall = f32x4.splat(drop);
+      for (let i = 0; i < w; i += 4) {
+        const p = <usize>i << 2;
+        const x = i + ox;
+        let there = f32x4.splat(0);
+        if (x >= 0 && x + 4 <= w) there = v128.load(row + (<usize>x << 2));
+        else {
+          there = f32x4.splat(f32.load(row + (<usize>sideways(x, w, wrap) << 2)));
+          there = f32x4.replace_lane(there, 1, f32.load(row + (<usize>sideways(x + 1, w, wrap) << 2)));
+          there = f32x4.replace_lane(there, 2, f32.load(row + (<usize>sideways(x + 2, w, wrap) << 2)));
+          there = f32x4.replace_lane(there, 3, f32.load(row + (<usize>sideways(x + 3, w, wrap) << 2)));
         }
-        const over = f32.load(height + ((<usize>(y * w + x)) << 2)) * size - base - <f32>k * slope;
-        if (over > worst) worst = over;
+        const over = f32x4.sub(f32x4.mul(f32x4.sub(there, v128.load(own + p)), scale), fall);
+        v128.store(out + p, f32x4.pmax(v128.load(out + p), over));
       }
-      f32.store(dst + at, max<f32>(0, 1 - worst / soft));
+    }
+    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) {
+      v128.store(out + i, f32x4.pmax(f32x4.splat(0), f32x4.sub(f32x4.splat(1), f32x4.mul(v128.load(out + i), f32x4.splat(1 / soft)))));
     }
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function sideways(i: i32, w: i32, wrap: i32): i32 {
+  return wrap ? ((i % w) + w) % w : max<i32>(0, min<i32>(w - 1, i));
+}
+
+/** A number of −65535..65535 with a triangular distribution for four keys. */
+// @ts-ignore: decorator
+@inline
+function triangle(k: v128, seed: i32): v128 {
+  const h = hash4(k, seed);
+  return f32x4.convert_i32x4_s(i32x4.sub(i32x4.add(v128.and(h, i32x4.splat(0xffff)), i32x4.shr_u(h, 16)), i32x4.splat(65535)));
+}
+
+// @ts-ignore: decorator
+@inline
+function level(v: v128, extra: v128): v128 {
+  return i32x4.trunc_sat_f32x4_s(f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(255), f32x4.add(f32x4.mul(v, f32x4.splat(255)), extra))));
 }
 
 /**
@@ -234,21 +265,11 @@ export function develop(
       g = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(-0.969266)), f32x4.mul(y, f32x4.splat(1.8760108))), f32x4.mul(z, f32x4.splat(0.041556)))));
       b = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(0.0556434)), f32x4.mul(y, f32x4.splat(-0.2040259))), f32x4.mul(z, f32x4.splat(1.0572252)))));
     }
-    for (let k = 0; k < 4; k++) {
-      const h1 = hash(i + k, seed);
-      const h2 = hash(i + k, seed ^ 0x3779fb9);
-      const grain: f32 = noise * (<f32>(h1 & 0xffff) + <f32>(h1 >>> 16) - 65535) * <f32>(1.0 / 65535.0) * 255;
-      const dither: f32 = (<f32>(h2 & 0xffff) + <f32>(h2 >>> 16) - 65535) * <f32>(0.5 / 65535.0);
-      const extra = grain + dither + 0.5;
-      let vr: f32 = 0, vg: f32 = 0, vb: f32 = 0;
-      if (k == 0) { vr = f32x4.extract_lane(r, 0); vg = f32x4.extract_lane(g, 0); vb = f32x4.extract_lane(b, 0); }
-      else if (k == 1) { vr = f32x4.extract_lane(r, 1); vg = f32x4.extract_lane(g, 1); vb = f32x4.extract_lane(b, 1); }
-      else if (k == 2) { vr = f32x4.extract_lane(r, 2); vg = f32x4.extract_lane(g, 2); vb = f32x4.extract_lane(b, 2); }
-      else { vr = f32x4.extract_lane(r, 3); vg = f32x4.extract_lane(g, 3); vb = f32x4.extract_lane(b, 3); }
-      const red = <u32>max<f32>(0, min<f32>(255, vr * 255 + extra));
-      const green = <u32>max<f32>(0, min<f32>(255, vg * 255 + extra));
-      const blue = <u32>max<f32>(0, min<f32>(255, vb * 255 + extra));
-      i32.store(dst + (<usize>(i + k) << 2), red | (green << 8) | (blue << 16) | 0xff000000);
-    }
+    const at4 = i32x4.add(i32x4.splat(i), i32x4(0, 1, 2, 3));
+    const grain = f32x4.mul(triangle(at4, seed), f32x4.splat(noise * <f32>(255.0 / 65535.0)));
+    const dither = f32x4.mul(triangle(at4, seed ^ 0x3779fb9), f32x4.splat(<f32>(0.5 / 65535.0)));
+    const extra = f32x4.add(f32x4.add(grain, dither), f32x4.splat(0.5));
+    const low = v128.or(level(r, extra), i32x4.shl(level(g, extra), 8));
+    v128.store(dst + at, v128.or(v128.or(low, i32x4.shl(level(b, extra), 16)), i32x4.splat(0xff000000)));
   }
 }

@@ -1,5 +1,5 @@
 // Mask parts: an ellipse, brush dabs, and the range of tones of what lies below.
-import { clamp4 } from './math';
+import { clamp4, putSome } from './math';
 
 /** Multiplies 1 − v, lifts by v or keeps v, by op: 0 add (m + (1−m)v), 1 subtract (m(1−v)), 2 intersect (m·v). */
 // @ts-ignore: decorator
@@ -16,19 +16,6 @@ function combine(m: v128, v: v128, op: i32): v128 {
 function fall(distance: v128, inner: v128, steep: v128): v128 {
   const t = clamp4(f32x4.mul(f32x4.sub(distance, inner), steep));
   return f32x4.sub(f32x4.splat(1), f32x4.mul(f32x4.mul(t, t), f32x4.sub(f32x4.splat(3), f32x4.add(t, t))));
-}
-
-/** Stores the first `n` of four lanes. */
-// @ts-ignore: decorator
-@inline
-function putSome(at: usize, v: v128, n: i32): void {
-  if (n >= 4) {
-    v128.store(at, v);
-    return;
-  }
-  f32.store(at, f32x4.extract_lane(v, 0));
-  if (n > 1) f32.store(at + 4, f32x4.extract_lane(v, 1));
-  if (n > 2) f32.store(at + 8, f32x4.extract_lane(v, 2));
 }
 
 /**

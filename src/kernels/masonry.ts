@@ -25,11 +25,14 @@ export function bricks(
     let bx: f32 = 0;
     let by: f32 = 0;
     const row0 = <i32>floor<f32>(y / rowHeight);
-    for (let r = row0 - 1; r <= row0 + 1; r++) {
+    // Neighbours count only near a joint: no brick is displaced by a third of its height.
+    const down: f32 = y / rowHeight - <f32>row0;
+    for (let r = down < 0.35 ? row0 - 1 : row0, end = down > 0.65 ? row0 + 1 : row0; r <= end; r++) {
       const rr = fold(r, rows);
       const shift: f32 = (rr & 1) != 0 ? 0.5 : 0;
       const col0 = <i32>floor<f32>(x / brickLength - shift);
-      for (let c = col0 - 1; c <= col0 + 1; c++) {
+      const right: f32 = x / brickLength - shift - <f32>col0;
+      for (let c = right < 0.35 ? col0 - 1 : col0, stop = right > 0.65 ? col0 + 1 : col0; c <= stop; c++) {
         const k = rr * perRow + fold(c, perRow);
         const t = table + (<usize>k << 5);
         const cx: f32 = (<f32>c + 0.5 + shift) * brickLength + f32.load(t);

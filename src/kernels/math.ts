@@ -126,3 +126,28 @@ export function encode4(x: v128): v128 {
   );
   return v128.bitselect(low, high, f32x4.le(c, f32x4.splat(0.0031308)));
 }
+
+/** `hash` for four keys. */
+// @ts-ignore: decorator
+@inline
+export function hash4(k: v128, seed: i32): v128 {
+  let h = v128.xor(i32x4.mul(k, i32x4.splat(0x27d4eb2d)), i32x4.splat(seed * 0x165667b1));
+  h = v128.xor(h, i32x4.shr_u(h, 16));
+  h = i32x4.mul(h, i32x4.splat(0x85ebca6b));
+  h = v128.xor(h, i32x4.shr_u(h, 13));
+  h = i32x4.mul(h, i32x4.splat(0xc2b2ae35));
+  return v128.xor(h, i32x4.shr_u(h, 16));
+}
+
+/** Stores the first `n` of four lanes. */
+// @ts-ignore: decorator
+@inline
+export function putSome(at: usize, v: v128, n: i32): void {
+  if (n >= 4) {
+    v128.store(at, v);
+    return;
+  }
+  f32.store(at, f32x4.extract_lane(v, 0));
+  if (n > 1) f32.store(at + 4, f32x4.extract_lane(v, 1));
+  if (n > 2) f32.store(at + 8, f32x4.extract_lane(v, 2));
+}

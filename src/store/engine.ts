@@ -6,10 +6,17 @@ let engine: Promise<Engine> | null = null;
 
 /** The one engine of the page, started when first wanted. */
 export function getEngine(): Promise<Engine> {
-  engine ??= browserEngine(loadPicture).then((e) => {
-    // For tests of what happens when a worker dies.
-    (globalThis as { dermatexEngine?: Engine }).dermatexEngine = e;
-    return e;
-  });
+  engine ??= browserEngine(loadPicture).then(
+    (e) => {
+      // For tests of what happens when a worker dies.
+      (globalThis as { dermatexEngine?: Engine }).dermatexEngine = e;
+      return e;
+    },
+    (error) => {
+      // The next who wants it tries again.
+      engine = null;
+      throw error;
+    },
+  );
   return engine;
 }

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import { parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import { takePicture } from './files';
+import { complain } from './notices';
 import * as storage from './storage';
 
 interface PiecesState {
@@ -54,12 +55,14 @@ export const usePieces = create<PiecesState>((set, get) => ({
     const photo = await takePicture(blob, name);
     const piece = newPiece(photo, bare(name));
     await storage.savePiece(piece, null);
-    await get().refresh();
+    // The list need not be new before the bench is seen.
+    void get().refresh().catch(complain);
     return piece.id;
   },
   async createSample(sample) {
-    const photo = await takePicture(await file(`/demo/photos/${sample.photo}`), sample.photo);
-    const recipe = parseRecipe(await (await file(`/demo/pieces/${sample.recipe}`)).text());
+    const [picture, text] = await Promise.all([file(`/demo/photos/${sample.photo}`), file(`/demo/pieces/${sample.recipe}`)]);
+    const photo = await takePicture(picture, sample.photo);
+    const recipe = parseRecipe(await text.text());
     const coats = coatsOf(recipe, newId);
     for (const coat of coats) {
       const source = coat.source as { kind: string; file?: string };
@@ -69,7 +72,7 @@ export const usePieces = create<PiecesState>((set, get) => ({
     }
     const piece = { ...newPiece(photo, sample.name), coats, strength: recipe.strength };
     await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
-    await get().refresh();
+    void get().refresh().catch(complain);
     return piece.id;
   },
   async remove(id) {

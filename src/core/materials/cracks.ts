@@ -5,6 +5,13 @@ import type { StrokePoint } from './sheet';
 const GRID = 1024;
 const MASK = GRID - 1;
 
+/** Cells within 8 of the middle, nearest first: squared distance, across, down. */
+const AROUND: [number, number, number][] = [];
+for (let j = -8; j <= 8; j++) for (let i = -8; i <= 8; i++) if (i * i + j * j < 65) AROUND.push([i * i + j * j, i, j]);
+AROUND.sort((a, b) => a[0] - b[0] || a[2] - b[2] || a[1] - b[1]);
+const ACROSS = Int8Array.from(AROUND, (a) => a[1]);
+const DOWN = Int8Array.from(AROUND, (a) => a[2]);
+
 export interface CrackOptions {
   seed: number;
   /** Primary cracks tried. */
@@ -56,6 +63,26 @@ export function growCracks(o: CrackOptions): Crack[] {
     return false;
   };
 
+  /** Number in `AROUND` of the nearest point of another crack within 8 cells, −1 for none. */
+  const closest = (x: number, y: number, own: number[]): number => {
+    const m = GRID / 4 - 1;
+    const cx = Math.floor(x);
+    const cy = Math.floor(y);
+    let any = false;
+    for (let j = (cy - 8) >> 2; j <= (cy + 8) >> 2 && !any; j++)
+      for (let i = (cx - 8) >> 2; i <= (cx + 8) >> 2; i++)
+        if (coarse[(j & m) * (m + 1) + (i & m)]) {
+          any = true;
+          break;
+        }
+    if (!any) return -1;
+    for (let k = 0; k < AROUND.length; k++) {
+      const id = grid[((cy + DOWN[k]) & MASK) * GRID + ((cx + ACROSS[k]) & MASK)];
+      if (id >= 0 && !own.includes(id >> 12)) return k;
+    }
+    return -1;
+  };
+
   const walk = (x: number, y: number, angle: number, most: number, own: number[], field?: (x: number, y: number) => number) => {
     const path: [number, number][] = [[x, y]];
     let drift = 0;
@@ -67,29 +94,13 @@ export function growCracks(o: CrackOptions): Crack[] {
       if (field) angle += o.back * 0.5 * Math.sin(2 * (field(x / GRID, y / GRID) - angle));
       else angle += o.back * Math.sin(start - angle);
       if (s > 5 && s % 2 === 0) {
-        let best = 65;
-        let bx = 0;
-        let by = 0;
-        let who = -1;
-        for (let j = -8; j <= 8; j++) {
-          for (let i = -8; i <= 8; i++) {
-            const d = i * i + j * j;
-            if (d >= best) continue;
-            const id = grid[cell(x + i, y + j)];
-            if (id >= 0 && !own.includes(id >> 12)) {
-              best = d;
-              bx = i;
-              by = j;
-              who = id;
-            }
-          }
-        }
-        if (best <= 2.3) {
-          hit = who;
+        const k = closest(x, y, own);
+        if (k >= 0 && AROUND[k][0] <= 2) {
+          hit = grid[cell(x + ACROSS[k], y + DOWN[k])];
           break;
         }
-        if (who >= 0) {
-          let turn = Math.atan2(by, bx) - angle;
+        if (k >= 0) {
+          let turn = Math.atan2(DOWN[k], ACROSS[k]) - angle;
           turn -= 2 * Math.PI * Math.round(turn / (2 * Math.PI));
           if (Math.abs(turn) < 1.4) angle += 0.12 * turn;
         }

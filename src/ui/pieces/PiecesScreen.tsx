@@ -2,6 +2,7 @@ import { router } from 'expo-router';
 import { useCallback, useEffect, useState, type CSSProperties, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { ProgressBar, Text } from 'react-native-paper';
+import { getEngine } from '@/store/engine';
 import { usePieces, type Sample } from '@/store/pieces';
 import { PICTURES, pickFiles } from '@/store/files';
 import { complain } from '@/store/notices';
@@ -23,6 +24,8 @@ export function PiecesScreen() {
   const [busy, setBusy] = useState(false);
 
   useEffect(() => void refresh().catch(complain), [refresh]);
+  // The engine starts while somebody looks for a photo, so that the bench need not wait for it.
+  useEffect(() => void getEngine().catch(() => undefined), []);
 
   const start = useCallback(async (make: () => Promise<string>) => {
     setBusy(true);
