@@ -117,7 +117,8 @@ it('gives back the memory of a material’s making', async () => {
 });
 
 it('chooses the side of a material by how large it will be seen, in the photo’s shape when edges matter', () => {
-  expect([100, 500, 1100, 9000].map(materialSide)).toEqual([256, 512, 1024, 2048]);
+  expect([100, 400, 640, 1100, 9000].map((p) => materialSide(p))).toEqual([256, 512, 1024, 2048, 2048]);
+  expect([400, 640].map((p) => materialSide(p, true))).toEqual([512, 2048]);
   expect(materialSize('paper.cold-press', 1024, 1.5)).toEqual({ width: 1024, height: 1024 });
   expect(materialSize('paper.aged', 1024, 1.5)).toEqual({ width: 1024, height: 688 });
   expect(materialSize('paper.aged', 1024, 0.5)).toEqual({ width: 512, height: 1024 });

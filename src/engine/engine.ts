@@ -154,12 +154,13 @@ export class Engine {
     if (source.kind !== 'material') return coat;
     const { id = '', seed = 1, params = {} } = source;
     const aspect = photo.width / photo.height;
-    const square = materialById(id).shape === 'square';
+    const material = materialById(id);
+    const square = material.shape === 'square';
     const nominal = square ? { width: NOMINAL, height: NOMINAL } : { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
     const long = Math.max(photo.width, photo.height) * scale;
     const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale;
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
-    const side = materialSide(seen);
+    const side = materialSide(seen, material.fine);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
     return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side)) };
   }

@@ -22,10 +22,16 @@ export interface Decoded {
 /** Nominal long side of a generated material: one of its pixels is one u when tiled. */
 export const NOMINAL = 1024;
 const SIDES = [256, 512, 1024, 2048];
+/** A material is made this much finer than it will be seen, so that a preview equals the reduced export. */
+const FINER = 1.25;
 
-/** Side at which a material is made when it will be seen `pixels` long. */
-export function materialSide(pixels: number): number {
-  return SIDES.find((side) => side >= pixels * 0.8) ?? SIDES[SIDES.length - 1];
+/**
+ * Side at which a material is made when it will be seen `pixels` long. One with lines finer than a pixel is made at 1024 no better than
+ * at 512 (see `Material.fine`), so it goes straight to the largest.
+ */
+export function materialSide(pixels: number, fine = false): number {
+  const side = SIDES.find((s) => s >= pixels * FINER) ?? SIDES[SIDES.length - 1];
+  return fine && side === 1024 ? 2048 : side;
 }
 
 /** Sides of a material: square, or in the shape of the photo with a multiple of 16 on the short side. */

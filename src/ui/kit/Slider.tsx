@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { SANS_MEDIUM, useColours } from '../theme';
 import { useHeld } from './held';
+import { useSlowDrag } from './useSlowDrag';
 
 export interface SliderProps {
   label: string;
@@ -25,7 +26,7 @@ export interface SliderProps {
 const decimals = (step: number) => Math.max(0, Math.min(3, Math.ceil(-Math.log10(step) - 1e-9)));
 
 /**
- * A slider that can be dragged, typed into, stepped by keys and put back to neutral by a double tap. Away from neutral the mark is joined
+ * A slider that can be dragged (finely when slowly), typed into, stepped by keys and put back to neutral by a double tap. Away from neutral the mark is joined
  * to the thumb by the accent.
  */
 export function Slider({ label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, onPreview, onCommit }: SliderProps) {
@@ -46,8 +47,10 @@ export function Slider({ label, value, neutral, min, max, step, unit = '', facto
     setLive(v);
     onPreview?.(v);
   };
+  const slow = useSlowDrag({ min, max, step });
   const commit = () => {
     held.release(id);
+    slow.end();
     if (pending.current === null) return;
     const v = pending.current;
     pending.current = null;
@@ -103,8 +106,18 @@ export function Slider({ label, value, neutral, min, max, step, unit = '', facto
           step={step}
           value={shown}
           style={track as CSSProperties}
-          onPointerDown={() => held.take(id)}
-          onChange={(e) => preview(Number(e.target.value))}
+          onPointerDown={(e) => {
+            held.take(id);
+            slow.start(e, shown);
+          }}
+          onPointerMove={(e) => {
+            const v = slow.move(e);
+            if (v !== null) preview(v);
+          }}
+          onChange={(e) => {
+            const v = Number(e.target.value);
+            if (slow.accept(v)) preview(v);
+          }}
           onPointerUp={commit}
           onPointerCancel={commit}
           onKeyUp={commit}

@@ -48,6 +48,30 @@ it('shows its value with the unit and previews while held, committing once it is
   expect(onCommit).toHaveBeenCalledWith(0.6);
 });
 
+it('follows a quick drag all the way and a slow one in fine steps', () => {
+  const { range, onPreview, onCommit } = slider();
+  range.getBoundingClientRect = () => ({ width: 200 }) as DOMRect;
+  let now = 0;
+  const clock = jest.spyOn(performance, 'now').mockImplementation(() => now);
+  const at = (type: string, clientX: number) => fireEvent(range, new MouseEvent(type, { bubbles: true, clientX }));
+  at('pointerdown', 80);
+  now += 16;
+  // 20 px in 16 ms: a tenth of the track, a tenth of the range.
+  at('pointermove', 100);
+  expect(onPreview.mock.lastCall[0]).toBeCloseTo(0.5, 6);
+  // What the browser makes of the pointer's place no longer counts.
+  fireEvent.change(range, { target: { value: '0.9' } });
+  expect(onPreview.mock.lastCall[0]).toBeCloseTo(0.5, 6);
+  now += 1000;
+  // The same 20 px in a second: an eighth of it.
+  at('pointermove', 120);
+  expect(onPreview.mock.lastCall[0]).toBeGreaterThan(0.5);
+  expect(onPreview.mock.lastCall[0]).toBeLessThan(0.53);
+  at('pointerup', 120);
+  expect(onCommit).toHaveBeenCalledTimes(1);
+  clock.mockRestore();
+});
+
 it('goes back to neutral on a double tap', () => {
   const { range, onCommit } = slider();
   fireEvent.doubleClick(range);

@@ -1,0 +1,63 @@
+import { materials } from '../core/materials';
+import { coatSchema } from '../core/piece/schema';
+import { numbers } from '@/testing/machine';
+import type { Engine } from './engine';
+import { nodeEngine } from './node';
+
+jest.setTimeout(240_000);
+
+// A photo of 2000 × 1328 with broad forms, an edge and fine grain; drawn whole and at the size of a bench on a wide screen.
+const W = 2000;
+const H = 1328;
+const SCALE = 0.4;
+const random = numbers(11);
+const photo = new Uint8Array(W * H * 4);
+for (let y = 0, p = 0; y < H; y++) {
+  for (let x = 0; x < W; x++, p += 4) {
+    const v = 120 + 70 * Math.sin(x / 170) * Math.cos(y / 130) + (x > 1200 ? 25 : 0) + 10 * random();
+    photo.set([v, v * 0.9 + 10, v * 0.8 + 20, 255], p);
+  }
+}
+let engine: Engine;
+beforeAll(async () => {
+  engine = await nodeEngine({ size: 2, decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, photo) }) });
+});
+afterAll(() => engine.pool.close());
+
+/** Means over the exact footprint of each pixel of the preview, `inverse` pixels wide. */
+function reduce(full: Uint8Array, w: number, h: number): Float32Array {
+  const out = new Float32Array(w * h * 3);
+  const k = 1 / SCALE;
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      let weight = 0;
+      const sum = [0, 0, 0];
+      for (let j = Math.floor(y * k); j < (y + 1) * k; j++) {
+        const wy = Math.min((y + 1) * k, j + 1) - Math.max(y * k, j);
+        for (let i = Math.floor(x * k); i < (x + 1) * k; i++) {
+          const wx = Math.min((x + 1) * k, i + 1) - Math.max(x * k, i);
+          weight += wx * wy;
+          const p = (Math.min(H - 1, j) * W + Math.min(W - 1, i)) * 4;
+          for (let c = 0; c < 3; c++) sum[c] += full[p + c] * wx * wy;
+        }
+      }
+      for (let c = 0; c < 3; c++) out[(y * w + x) * 3 + c] = sum[c] / weight;
+    }
+  }
+  return out;
+}
+
+// design.md §5: a preview equals the export reduced to its size within 1.5 levels mean.
+it.each(materials.map((m) => [m.id] as const))('a preview of %s as it is first laid equals the reduced export', async (id) => {
+  const { suggest } = materials.find((m) => m.id === id) as (typeof materials)[number];
+  const coat = coatSchema.parse({ id: 'a', source: { kind: 'material', id, seed: 4 }, ...suggest });
+  const piece = { coats: [coat], strength: 1, photo: { key: 'k', name: 'k', width: W, height: H } };
+  const full = await engine.draw({ piece, region: { x: 0, y: 0, width: W, height: H }, scale: 1 }, (p) => p.slice());
+  const [w, h] = [W * SCALE, Math.round(H * SCALE)];
+  const preview = await engine.draw({ piece, region: { x: 0, y: 0, width: w, height: h }, scale: SCALE }, (p) => p.slice());
+  const want = reduce(full, w, h);
+  let sum = 0;
+  for (let i = 0; i < w * h; i++) for (let c = 0; c < 3; c++) sum += Math.abs(want[i * 3 + c] - preview[i * 4 + c]);
+  if (process.env.SHOW) console.log(id, (sum / (w * h * 3)).toFixed(2));
+  expect(sum / (w * h * 3)).toBeLessThan(1.5);
+});
