@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
@@ -79,6 +79,44 @@ it('lists and makes materials of any size', async () => {
   run('material', 'cloth.linen', '--seed', '4', '--size', '111x70', '--out', file('linen.png'));
   expect(await sharp(file('aged.png')).metadata()).toMatchObject({ width: 300, height: 190, channels: 3 });
   expect(await sharp(file('linen.png')).metadata()).toMatchObject({ width: 111, height: 70 });
+});
+
+it('leaves an earlier result as it was when a new one cannot be written', () => {
+  writeFileSync(file('kept.png'), 'before');
+  const folder2 = file('closed');
+  expect(fails('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', path.join(folder2, 'o.png'))).toMatch(
+    /cannot be written; does its folder exist/,
+  );
+  expect(existsSync(folder2)).toBe(false);
+  expect(readFileSync(file('kept.png'), 'utf8')).toBe('before');
+  run('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', file('kept.png'));
+  expect(existsSync(`${file('kept.png')}.part`)).toBe(false);
+});
+
+it('writes JPEG and WebP of the same picture', async () => {
+  const plain = recipe('plain.json', []);
+  for (const ending of ['jpg', 'webp']) {
+    run('render', '--photo', file('photo.png'), '--recipe', plain, '--out', file(`same.${ending}`));
+    const text = run('measure', file('photo.png'), file(`same.${ending}`));
+    expect(Number(/mean ([\d.]+)/.exec(text)?.[1])).toBeLessThan(1.5);
+    expect(await sharp(file(`same.${ending}`)).metadata()).toMatchObject({ width: 240, height: 160, channels: 3 });
+  }
+});
+
+it('measures under a mask only', async () => {
+  await sharp({ create: { width: 240, height: 160, channels: 3, background: '#000' } })
+    .composite([{ input: { create: { width: 50, height: 160, channels: 3, background: '#fff' } }, left: 0, top: 0 }])
+    .png()
+    .toFile(file('mask.png'));
+  const half = recipe('half.json', [
+    {
+      source: { kind: 'colour', colour: '#000000' },
+      mask: { start: 'none', parts: [{ kind: 'ellipse', op: 'add', cx: 0.9, cy: 0.5, rx: 0.05, ry: 0.1, feather: 0, density: 1, turn: 0 }] },
+    },
+  ]);
+  run('render', '--photo', file('photo.png'), '--recipe', half, '--out', file('right.png'));
+  expect(run('measure', file('photo.png'), file('right.png'))).not.toMatch(/max 0\.0000/);
+  expect(run('measure', file('photo.png'), file('right.png'), '--mask', file('mask.png'))).toMatch(/mean 0\.0000 p95 0\.0000 max 0\.0000/);
 });
 
 it('refuses bad input with one line, exit code 2 and no file', () => {

@@ -1,0 +1,67 @@
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { createApp } from './app';
+
+const dist = mkdtempSync(path.join(os.tmpdir(), 'dermatex-dist-'));
+mkdirSync(path.join(dist, '_expo'));
+mkdirSync(path.join(dist, 'assets'));
+writeFileSync(path.join(dist, 'index.html'), '<title>Dermatex</title>');
+writeFileSync(path.join(dist, 'kernels.wasm'), Buffer.from([0, 97, 115, 109]));
+writeFileSync(path.join(dist, '_expo', 'entry-abc.js'), '1');
+writeFileSync(path.join(os.tmpdir(), 'beside-the-build.txt'), 'secret');
+
+let server: Server;
+let base = '';
+beforeAll(async () => {
+  server = createApp(dist).listen(0);
+  await new Promise((resolve) => server.once('listening', resolve));
+  base = `http://localhost:${(server.address() as AddressInfo).port}`;
+});
+afterAll(() => void server.close());
+const get = (at: string) => fetch(base + at);
+
+it('isolates every answer, so that memory can be shared with workers', async () => {
+  for (const at of ['/', '/kernels.wasm', '/_expo/entry-abc.js', '/health', '/nothing.png']) {
+    const { headers } = await get(at);
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+    expect(headers.get('cross-origin-resource-policy')).toBe('same-origin');
+  }
+});
+
+it('allows scripts, workers and connections of its own only, and no framing', async () => {
+  const policy = (await get('/')).headers.get('content-security-policy') ?? '';
+  const rules = Object.fromEntries(policy.split('; ').map((rule) => [rule.split(' ')[0], rule.split(' ').slice(1)]));
+  expect(rules['default-src']).toEqual(["'self'"]);
+  expect(rules['script-src']).toEqual(["'self'", "'wasm-unsafe-eval'"]);
+  expect(rules['worker-src']).toEqual(["'self'"]);
+  expect(rules['frame-ancestors']).toEqual(["'none'"]);
+  expect(policy).not.toMatch(/https?:|\*/);
+  expect((await get('/')).headers.get('x-powered-by')).toBeNull();
+});
+
+it('keeps hashed files for a year and asks again for the rest', async () => {
+  expect((await get('/_expo/entry-abc.js')).headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
+  expect((await get('/kernels.wasm')).headers.get('cache-control')).toBe('public, max-age=0');
+  expect((await get('/kernels.wasm')).headers.get('content-type')).toBe('application/wasm');
+});
+
+it('answers every address of a screen with the page, and a missing file with 404', async () => {
+  for (const at of ['/', '/piece/abc', '/materials']) expect(await (await get(at)).text()).toContain('Dermatex');
+  for (const at of ['/lost.jpg', '/demo/none.json', '/_expo/old.js']) expect((await get(at)).status).toBe(404);
+  expect(await (await get('/lost.jpg')).text()).toBe('There is no such file.');
+});
+
+it('serves nothing from outside the build', async () => {
+  for (const at of ['/../beside-the-build.txt', '/..%2fbeside-the-build.txt', '/%2e%2e/beside-the-build.txt']) {
+    const answer = await get(at);
+    expect(await answer.text()).not.toContain('secret');
+  }
+});
+
+it('says that it is well', async () => {
+  expect(await (await get('/health')).json()).toEqual({ ok: true });
+});

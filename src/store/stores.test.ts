@@ -1,0 +1,211 @@
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import { coatName } from '../core/piece/naming';
+import { recipeOf } from '../core/piece/recipe';
+import { flush, useBench } from './bench';
+import { openRecipe, sizeFor } from './export';
+import { fileName, keyOf, takePicture } from './files';
+import { complain, say, useNotices } from './notices';
+import { useOwn } from './own';
+import { usePieces } from './pieces';
+import { samples } from './samples';
+import { useSettings } from './settings';
+import * as storage from './storage';
+
+// The browser's own decoder and file reader, as far as the stores use them.
+let decodes = true;
+Object.assign(globalThis, {
+  navigator: { storage: { estimate: async () => ({ usage: 1e6, quota: 1e9 }) } },
+  createImageBitmap: async () => {
+    if (!decodes) throw new Error('damaged');
+    return { close: () => undefined };
+  },
+  FileReader: class {
+    result = '';
+    onload: (() => void) | null = null;
+    readAsDataURL(blob: Blob) {
+      void blob.arrayBuffer().then((b) => {
+        this.result = `data:${blob.type};base64,${Buffer.from(b).toString('base64')}`;
+        this.onload?.();
+      });
+    }
+  },
+  fetch: async (at: string) => {
+    const body = readFileSync(`${process.cwd()}${at}`);
+    return { ok: true, blob: async () => new Blob([body]) };
+  },
+});
+
+const picture = async (colour: string, width = 40, height = 30) =>
+  new Blob(
+    [
+      await sharp({ create: { width, height, channels: 3, background: colour } })
+        .png()
+        .toBuffer(),
+    ],
+    { type: 'image/png' },
+  );
+const texts = () => useNotices.getState().list.map((n) => n.text);
+
+beforeEach(() => {
+  decodes = true;
+  useNotices.setState({ list: [] });
+});
+
+describe('taking a picture', () => {
+  it('keeps it once under the digest of its bytes, with its size and name', async () => {
+    const blob = await picture('#345');
+    const one = await takePicture(blob, 'Harbour.png');
+    const two = await takePicture(blob, 'Copy.png');
+    expect(one).toMatchObject({ name: 'Harbour.png', width: 40, height: 30 });
+    expect(two.key).toBe(one.key);
+    // SHA-256 of "abc", FIPS 180-2, appendix B.1.
+    expect(await keyOf(new TextEncoder().encode('abc').buffer as ArrayBuffer)).toBe(
+      'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad',
+    );
+    const back = await storage.loadPicture(one.key);
+    expect(Buffer.from(await back.arrayBuffer())).toEqual(Buffer.from(await blob.arrayBuffer()));
+    expect(back.type).toBe('image/png');
+  });
+
+  it('refuses one whose data cannot be decoded, and keeps nothing of it', async () => {
+    decodes = false;
+    const blob = await picture('#abc', 41, 31);
+    await expect(takePicture(blob, 'Torn.png')).rejects.toThrow('“Torn.png” cannot be decoded');
+    await expect(storage.loadPicture(await keyOf(await blob.arrayBuffer()))).rejects.toThrow('no longer in the browser’s store');
+  });
+
+  it('names files by the piece, without signs that a system forbids', () => {
+    expect(fileName('The light / at: dusk?')).toBe('The-light-at-dusk');
+    expect(fileName('Ångström 2')).toBe('Ångström-2');
+    expect(fileName(' … ')).toBe('piece');
+  });
+});
+
+describe('pieces', () => {
+  it('are made from a file, named after it, and listed newest first', async () => {
+    const a = await usePieces.getState().create(await picture('#111'), 'keeper_at-home.png');
+    const b = await usePieces.getState().create(await picture('#222'), 'Lamp.png');
+    await usePieces.getState().refresh();
+    expect((await storage.loadPiece(a))?.name).toBe('keeper at home');
+    expect(
+      usePieces
+        .getState()
+        .cards?.slice(0, 2)
+        .map((c) => c.id),
+    ).toEqual(expect.arrayContaining([a, b]));
+  });
+
+  it.each(samples.map((s) => [s.name, s] as const))(
+    'from the sample %s, whose recipe is valid and whose pictures are there',
+    async (_name, sample) => {
+      const id = await usePieces.getState().createSample(sample);
+      const piece = await storage.loadPiece(id);
+      expect(piece?.name).toBe(sample.name);
+      expect(piece?.coats.length).toBeGreaterThan(1);
+      for (const coat of piece?.coats ?? []) {
+        expect(coatName(coat).length).toBeGreaterThan(2);
+        const source = coat.source as { kind: string; file?: string };
+        if (source.kind === 'picture') await expect(storage.loadPicture(source.file ?? '')).resolves.toBeTruthy();
+      }
+    },
+  );
+
+  it('when removed take their pictures along, unless another piece or the shelf uses them', async () => {
+    const shared = await picture('#c0ffee');
+    const a = await usePieces.getState().create(shared, 'A.png');
+    const b = await usePieces.getState().create(shared, 'B.png');
+    const key = (await storage.loadPiece(a))?.photo.key ?? '';
+    await usePieces.getState().remove(a);
+    await expect(storage.loadPicture(key)).resolves.toBeTruthy();
+    await useOwn.getState().add(shared, 'Shelf.png');
+    await usePieces.getState().remove(b);
+    await expect(storage.loadPicture(key)).resolves.toBeTruthy();
+    await useOwn.getState().remove(key);
+    const last = await usePieces.getState().create(await picture('#123456'), 'C.png');
+    await usePieces.getState().remove(last);
+    await expect(storage.loadPicture(key)).rejects.toThrow('no longer');
+  });
+
+  it('that cannot be read are said to be so, and stop nothing else from being kept', async () => {
+    await expect(storage.loadPiece('never')).resolves.toBeNull();
+    const id = await usePieces.getState().create(await picture('#321'), 'Old.png');
+    const piece = await storage.loadPiece(id);
+    await storage.savePiece({ ...(piece as NonNullable<typeof piece>), strength: 7 }, null);
+    await expect(storage.loadPiece(id)).rejects.toThrow(RangeError);
+  });
+});
+
+describe('own materials', () => {
+  it('are listed once, newest first, and named without their ending', async () => {
+    const one = await useOwn.getState().add(await picture('#010'), 'Flaking door.png');
+    await useOwn.getState().add(await picture('#020'), 'Sailcloth.webp.png');
+    await useOwn.getState().add(await picture('#010'), 'Flaking door.png');
+    expect(
+      useOwn
+        .getState()
+        .list.map((o) => o.name)
+        .slice(0, 2),
+    ).toEqual(['Flaking door.png', 'Sailcloth.webp.png']);
+    expect(useOwn.getState().list.filter((o) => o.key === one.key)).toHaveLength(1);
+    expect(useOwn.getState().names[one.key]).toBe('Flaking door');
+  });
+});
+
+describe('recipes and sizes', () => {
+  it('are laid above what is there as one step, a picture found on the shelf by name', async () => {
+    const id = await usePieces.getState().create(await picture('#999'), 'Base.png');
+    await useBench.getState().open(id);
+    const own = await useOwn.getState().add(await picture('#555'), 'Grain.png');
+    useBench.getState().addCoat({ kind: 'picture', file: own.key });
+    useBench.getState().addCoat({ kind: 'material', id: 'wear.film', seed: 2, params: {} });
+    const piece = useBench.getState().piece as NonNullable<ReturnType<typeof useBench.getState>['piece']>;
+    const recipe = recipeOf(piece, () => 'Grain.png');
+    expect(recipe.coats[0].source).toMatchObject({ kind: 'picture', file: 'Grain.png' });
+    expect(await openRecipe(JSON.stringify(recipe))).toBe(2);
+    expect(useBench.getState().piece?.coats).toHaveLength(4);
+    expect((useBench.getState().piece?.coats[2].source as { file?: string }).file).toBe(own.key);
+    useBench.getState().undo();
+    expect(useBench.getState().piece?.coats).toHaveLength(2);
+    await flush();
+  });
+
+  it('that name an unknown picture, or hold no recipe, change nothing', async () => {
+    const before = useBench.getState().piece;
+    const lost = { dermatex: 1, name: 'x', coats: [{ source: { kind: 'picture', file: 'lost.png' } }] };
+    await expect(openRecipe(JSON.stringify(lost))).rejects.toThrow('"lost.png", which is not on your shelf');
+    await expect(openRecipe('not json')).rejects.toThrow('does not hold JSON');
+    await expect(openRecipe('{"dermatex":1,"coats":[{"source":{"kind":"material","id":"paper.aged"},"strength":3}]}')).rejects.toThrow(RangeError);
+    expect(useBench.getState().piece).toBe(before);
+  });
+
+  it('sizes never exceed the photo and keep its shape', async () => {
+    const piece = useBench.getState().piece as NonNullable<ReturnType<typeof useBench.getState>['piece']>;
+    const photo = { ...piece, photo: { ...piece.photo, width: 6000, height: 4000 } };
+    expect(sizeFor(photo, 3000)).toEqual({ width: 3000, height: 2000, scale: 0.5 });
+    expect(sizeFor(photo, 9000)).toEqual({ width: 6000, height: 4000, scale: 1 });
+    expect(sizeFor(photo, 1)).toMatchObject({ width: 1, height: 1 });
+  });
+});
+
+describe('notices and settings', () => {
+  it('show one sentence once, errors until they are put away, at most three', () => {
+    say('Saved.');
+    complain(new Error('Wrong.'));
+    say('Saved.');
+    expect(texts()).toEqual(['Wrong.', 'Saved.']);
+    expect(useNotices.getState().list.map((n) => n.lasting)).toEqual([true, false]);
+    say('Two.');
+    say('Three.');
+    expect(texts()).toHaveLength(3);
+    useNotices.getState().put(useNotices.getState().list[0].id);
+    expect(texts()).toEqual(['Two.', 'Three.']);
+  });
+
+  it('remember choices, and work where nothing can be remembered', () => {
+    useSettings.getState().set({ theme: 'dark' });
+    expect(useSettings.getState().theme).toBe('dark');
+    useSettings.getState().set({ penPressure: false });
+    expect(useSettings.getState()).toMatchObject({ theme: 'dark', penPressure: false });
+  });
+});
