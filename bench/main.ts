@@ -1,13 +1,14 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
 import { drag, coldPage } from './page';
 import { exportMemory } from './memory';
-import { perMegapixel, standardStack } from './stack';
+import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
 
 const wanted = process.argv[2];
 const parts: [string, () => Promise<void>][] = [
   ['stack', standardStack],
   ['megapixels', perMegapixel],
+  ['five', fiveCoats],
   ['materials', materialTimes],
   ['memory', exportMemory],
   ['drag', drag],

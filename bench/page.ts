@@ -63,12 +63,19 @@ export async function drag(): Promise<void> {
   }, 2);
 }
 
-/** An empty browser to the first picture on the bench. */
+/** An empty browser to the first picture on the bench, three times. */
 export async function coldPage(): Promise<void> {
-  await withPage(async (page) => {
-    const probe = spin();
-    const start = performance.now();
-    await open(page);
-    line('cold page to the first picture on the bench (goal 3000)', `${(performance.now() - start).toFixed(0)} ms`, probe);
-  });
+  const times: number[] = [];
+  const probes: number[] = [];
+  for (let i = 0; i < 3; i++) {
+    await withPage(async (page) => {
+      probes.push(spin());
+      const start = performance.now();
+      await open(page);
+      times.push(performance.now() - start);
+    });
+  }
+  times.sort((a, b) => a - b);
+  const all = times.map((t) => t.toFixed(0)).join(', ');
+  line('cold page to the first picture on the bench (goal 3000)', `${all} ms`, Math.min(...probes));
 }

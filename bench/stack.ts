@@ -42,13 +42,13 @@ export function scene(width: number, height: number): Uint8Array {
   return out;
 }
 
-async function engineFor(width: number, height: number, size: number) {
+async function engineFor(width: number, height: number, size: number, coats = stackCoats) {
   const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
     size,
     levels: 1,
     decode: async () => ({ width, height, place: async (at) => engine.pool.write(at, scene(width, height)) }),
   });
-  const piece = { coats: stackCoats, strength: 1, photo: { key: 'k', name: 'k', width, height } };
+  const piece = { coats, strength: 1, photo: { key: 'k', name: 'k', width, height } };
   const draw = () => engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale: 1, tile: 256 }, (p) => p[0]);
   await draw();
   return { engine, draw };
@@ -100,6 +100,18 @@ export async function standardStack(): Promise<void> {
   line('stack at 24 MP, one worker', `${ours.best.toFixed(0)} ms`, ours.probe);
   line('nearest equivalent in libvips, one thread', `${theirs.best.toFixed(0)} ms`, theirs.probe);
   line('ratio (goal 5 ×)', `${(theirs.best / ours.best).toFixed(2)} ×`, theirs.probe);
+}
+
+/** Five coats drawn anew at the size of a drag, nothing kept: two workers, as in a page here. */
+export async function fiveCoats(): Promise<void> {
+  const [width, height] = [775, 516];
+  const { engine, draw } = await engineFor(width, height, 2, [
+    ...stackCoats,
+    ...stackCoats.slice(0, 2).map((c) => ({ ...c, id: `${c.id}2`, blend: 'screen' as const, strength: 0.2 })),
+  ]);
+  const t = await timed(draw, 9);
+  engine.pool.close();
+  line('five coats at 0.4 MP, two workers, median (goal 120)', `${t.median.toFixed(0)} ms`, t.probe);
 }
 
 export async function perMegapixel(): Promise<void> {

@@ -127,3 +127,17 @@ test('own pictures as materials: brought in, laid, kept', async ({ page }) => {
   await toRail(page);
   await expect(page.getByTestId('card-0')).toHaveAccessibleName(/sky · multiply/);
 });
+
+test('the finished picture goes to the clipboard at its full size', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await openPhoto(page, await portrait());
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page.getByText('The picture is on the clipboard.')).toBeVisible();
+  const size = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read();
+    const bitmap = await createImageBitmap(await item.getType('image/png'));
+    return [bitmap.width, bitmap.height];
+  });
+  expect(size).toEqual([800, 1000]);
+});
