@@ -19,7 +19,9 @@ module.exports = [
     ['src/core/**/*.ts'],
     [
       'react*',
-      'expo*',
+      'expo',
+      'expo-*',
+      'expo/*',
       'zustand*',
       '@react-native*',
       'node:*',
@@ -36,7 +38,11 @@ module.exports = [
     ],
     'core has no interface, storage, platform or outside code',
   ),
-  fence(['src/engine/**/*.ts'], ['react*', 'expo*', 'zustand*', '**/store/**', '**/ui/**', '@/store/*', '@/ui/*'], 'engine stands on core only'),
+  fence(
+    ['src/engine/**/*.ts'],
+    ['react*', 'expo', 'expo-*', 'expo/*', 'zustand*', '**/store/**', '**/ui/**', '@/store/*', '@/ui/*'],
+    'engine stands on core only',
+  ),
   fence(['src/store/**/*.ts'], ['**/ui/**', '@/ui/*', 'react-native-paper'], 'stores know nothing of the interface'),
   {
     files: ['**/*.test.ts', 'src/testing/**'],

@@ -26,14 +26,19 @@ async function withPage(work: (page: Page) => Promise<void>, density = 1): Promi
 const open = async (page: Page) => {
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('button', { name: 'Open the sample The old keeper' }).click();
-  await page.waitForFunction(() => ((document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.width ?? 0) > 1);
+  // The card as it was kept is shown until the engine has drawn.
+  const kept = page.waitForFunction(() => (document.querySelector('[data-testid="kept-picture"]') as HTMLImageElement | null)?.complete);
+  await Promise.race([kept, drawn(page)]);
 };
+const drawn = (page: Page) =>
+  page.waitForFunction(() => ((document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.width ?? 0) > 1);
 
 /** The top coat's strength dragged: from the slider's event to pixels on the canvas, at the size that is drawn while dragging. */
 export async function drag(): Promise<void> {
   await withPage(async (page) => {
     await open(page);
-    await page.waitForTimeout(6000);
+    await page.waitForSelector('canvas[data-drawn="fine"]');
+    await page.waitForTimeout(4000);
     await page.getByRole('tab', { name: 'Blend' }).click();
     await page.waitForTimeout(1500);
     const probe = spin();
@@ -66,6 +71,7 @@ export async function drag(): Promise<void> {
 /** An empty browser to the first picture on the bench, three times. */
 export async function coldPage(): Promise<void> {
   const times: number[] = [];
+  const engine: number[] = [];
   const probes: number[] = [];
   for (let i = 0; i < 3; i++) {
     await withPage(async (page) => {
@@ -73,9 +79,15 @@ export async function coldPage(): Promise<void> {
       const start = performance.now();
       await open(page);
       times.push(performance.now() - start);
+      await drawn(page);
+      engine.push(performance.now() - start);
     });
   }
-  times.sort((a, b) => a - b);
-  const all = times.map((t) => t.toFixed(0)).join(', ');
-  line('cold page to the first picture on the bench (goal 3000)', `${all} ms`, Math.min(...probes));
+  const all = (list: number[]) =>
+    list
+      .sort((a, b) => a - b)
+      .map((t) => t.toFixed(0))
+      .join(', ');
+  line('cold page to the first picture on the bench (goal 3000)', `${all(times)} ms`, Math.min(...probes));
+  line('the same, to the first drawn by the engine', `${all(engine)} ms`, Math.min(...probes));
 }

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
+import { readiedSize } from '../src/core/ready/geometry';
 import { nodeEngine } from '../src/engine/node';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
 
@@ -25,11 +26,13 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
     levels: scale === 1 ? 1 : undefined,
   });
   const { width: pw, height: ph } = await sizeOf(photo);
-  const width = Math.max(1, Math.round(pw * scale));
-  const height = Math.max(1, Math.round(ph * scale));
+  const framed = readiedSize({ width: pw, height: ph }, look.ready);
+  const width = Math.max(1, Math.round(framed.width * scale));
+  const height = Math.max(1, Math.round(framed.height * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
-  await engine.draw({ piece: { coats, strength: look.strength, photo: ref }, region: { x: 0, y: 0, width, height }, scale, tile: 256 }, (pixels) =>
-    writePicture(out, pixels, width, height),
+  await engine.draw(
+    { piece: { coats, strength: look.strength, photo: ref, ready: look.ready }, region: { x: 0, y: 0, width, height }, scale, tile: 256 },
+    (pixels) => writePicture(out, pixels, width, height),
   );
   engine.pool.close();
 }

@@ -1,7 +1,7 @@
 // The page: kernels, the worker bundle, the demo's data, then Expo's static export into dist/.
 import { build as esbuild } from 'esbuild';
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdirSync } from 'node:fs';
+import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { buildKernels } from './kernels.mjs';
 import { root } from './run-ts.mjs';
@@ -27,4 +27,19 @@ export const expoEnvironment = { ...process.env, EXPO_NO_TELEMETRY: '1', EXPO_OF
 export function exportPage() {
   const expo = path.join(root, 'node_modules/expo/bin/cli');
   execFileSync(process.execPath, [expo, 'export', '--platform', 'web'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: expoEnvironment });
+  preload();
+}
+
+/** Fonts, kernels and the worker are fetched beside the script instead of after it has run. */
+function preload() {
+  const page = path.join(root, 'dist/index.html');
+  const fonts = readdirSync(path.join(root, 'dist/assets'), { recursive: true })
+    .map((f) => `/assets/${f.split(path.sep).join('/')}`)
+    .filter((f) => f.endsWith('.ttf'));
+  const links = [
+    ...fonts.map((f) => `<link rel="preload" href="${f}" as="font" type="font/ttf" crossorigin />`),
+    '<link rel="preload" href="/kernels-shared.wasm" as="fetch" crossorigin />',
+    '<link rel="modulepreload" href="/engine.worker.js" as="worker" />',
+  ];
+  writeFileSync(page, readFileSync(page, 'utf8').replace('</head>', `    ${links.join('\n    ')}\n  </head>`));
 }

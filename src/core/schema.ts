@@ -17,15 +17,18 @@ export interface ControlMeta {
   idle?: (values: Record<string, unknown>) => string | undefined;
 }
 
-type Extra = Partial<Omit<ControlMeta, 'control' | 'label'>>;
+type Extra = Partial<Omit<ControlMeta, 'control' | 'label'>> & {
+  /** What is accepted, where that is more than the control offers. */
+  accepts?: [number, number];
+};
 
-/** A number with its range, step, neutral value and words. Values outside the range are refused, not clamped. */
-export function slider(label: string, min: number, max: number, neutral: number, extra: Extra = {}) {
+/** A number with its range, step, neutral value and words. Values outside what is accepted are refused, not clamped. */
+export function slider(label: string, min: number, max: number, neutral: number, { accepts = [min, max], ...extra }: Extra = {}) {
   const meta: ControlMeta = { control: 'slider', label, min, max, step: (max - min) / 100, ...extra };
   return z
     .number()
-    .min(min)
-    .max(max)
+    .min(accepts[0])
+    .max(accepts[1])
     .default(neutral)
     .meta({ ...meta });
 }
@@ -35,7 +38,7 @@ export function share(label: string, neutral: number, extra: Extra = {}) {
   return slider(label, extra.min ?? 0, extra.max ?? 1, neutral, { unit: '%', factor: 100, step: 0.01, ...extra });
 }
 
-export function toggle(label: string, neutral: boolean, extra: Extra = {}) {
+export function toggle(label: string, neutral: boolean, { accepts: _accepts, ...extra }: Extra = {}) {
   const meta: ControlMeta = { control: 'toggle', label, ...extra };
   return z
     .boolean()
@@ -43,7 +46,12 @@ export function toggle(label: string, neutral: boolean, extra: Extra = {}) {
     .meta({ ...meta });
 }
 
-export function choice<const T extends string>(label: string, options: readonly { value: T; label: string }[], neutral: T, extra: Extra = {}) {
+export function choice<const T extends string>(
+  label: string,
+  options: readonly { value: T; label: string }[],
+  neutral: T,
+  { accepts: _accepts, ...extra }: Extra = {},
+) {
   const meta: ControlMeta = { control: 'choice', label, choices: [...options], ...extra };
   const values = options.map((o) => o.value) as [T, ...T[]];
   // The cast keeps the default's type exact; zod would widen it to a NoUndefined wrapper.

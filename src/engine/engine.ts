@@ -2,13 +2,18 @@ import type { Picture } from '../core/image/picture';
 import type { Region } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
+import { planReady } from '../core/ready/photo';
+import { readiedSize } from '../core/ready/geometry';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
-import { Library, materialKey, materialSide, materialSize, NOMINAL, type Decoded } from './library';
+import { NOMINAL } from '../core/sources/lay';
+import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
 import { Cancelled, Lost, type Pool } from './pool';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
-  piece: Pick<Piece, 'coats' | 'strength' | 'photo'>;
+  piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready'>;
+  /** Nothing beyond the photo's edges instead of the edges extended. */
+  clear?: boolean;
   region: Region;
   /** Pixels drawn to one pixel of the photo. */
   scale: number;
@@ -123,13 +128,14 @@ export class Engine {
     }
   }
 
-  private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128 }: Drawing, quick: boolean): Promise<Plan> {
+  private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128, clear }: Drawing, quick: boolean): Promise<Plan> {
     const [photo, coats] = await this.sources(piece, scale, quick);
-    const plan: Plan = { photo, scale, coats, strength: piece.strength, view, region, tile };
+    const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
+    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile };
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
       const coat = piece.coats[index];
-      const place = `${piece.photo.key}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
+      const place = `${piece.photo.key}|${piece.ready ? this.identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
       const under = piece.coats.slice(0, index).map((c, i) => `${this.identify(c)}.${coats[i].picture?.levels[0] ?? ''}`);
       plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
       const own = [coat.source, coat.lay, coat.treatments].map((part) => this.identify(part as object));
@@ -139,26 +145,27 @@ export class Engine {
   }
 
   /** Loads what a drawing needs: everything at once for a quick one. */
-  private async sources({ coats, photo }: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
-    if (quick) return Promise.all([this.photo(photo), Promise.all(coats.map((coat) => this.planCoat(coat, photo, scale, quick)))]);
+  private async sources({ coats, photo, ready }: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
+    const size = readiedSize(photo, ready);
+    if (quick) return Promise.all([this.photo(photo), Promise.all(coats.map((coat) => this.planCoat(coat, size, scale, quick)))]);
     // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
     // and the result then take over.
     const planned: PlannedCoat[] = [];
-    for (const coat of coats) planned.push(await this.planCoat(coat, photo, scale, quick));
+    for (const coat of coats) planned.push(await this.planCoat(coat, size, scale, quick));
     return [await this.photo(photo), planned];
   }
 
   private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {
-    const source = coat.source as { kind: string; id?: string; file?: string; seed?: number; params?: Record<string, unknown> };
+    const source = coat.source as { kind: string; id?: string; file?: string; seed?: number; params?: Record<string, unknown>; aspect?: number };
     if (source.kind === 'picture') return { ...coat, picture: await this.photo({ key: source.file ?? '' }) };
     if (source.kind !== 'material') return coat;
     const { id = '', seed = 1, params = {} } = source;
-    const aspect = photo.width / photo.height;
+    const aspect = source.aspect ?? photo.width / photo.height;
     const material = materialById(id);
     const square = material.shape === 'square';
     const nominal = square ? { width: NOMINAL, height: NOMINAL } : { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
     const long = Math.max(photo.width, photo.height) * scale;
-    const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale;
+    const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale * Math.max(coat.lay.stretchX, coat.lay.stretchY);
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
     const side = materialSide(seen, material.fine);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));

@@ -19,8 +19,6 @@ export interface Decoded {
   place(at: number): Promise<void>;
 }
 
-/** Nominal long side of a generated material: one of its pixels is one u when tiled. */
-export const NOMINAL = 1024;
 const SIDES = [256, 512, 1024, 2048];
 /** A material is made this much finer than it will be seen, so that a preview equals the reduced export. */
 const FINER = 1.25;

@@ -1,6 +1,8 @@
 export { blend } from './blend';
 export { sampleAffine, sampleArea } from './sample';
 export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask } from './tile';
+export { linearMatrix, applyTable, colourful } from './light';
+export { sampleProjected } from './warp';
 export { maskEllipse, stampDabs, applyStroke, maskLimits } from './mask';
 export { addNoise, addSpline, worley, addWhite, enlarge, noiseAt } from './noise';
 export { fill, mixIn, times, lerpTo, clampTo, extreme, power, exponential, logarithm, absolute, smoothstep, convolveRows, convolveColumns, shrink, moments, light, castShadow, develop } from './field';

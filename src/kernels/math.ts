@@ -151,3 +151,13 @@ export function putSome(at: usize, v: v128, n: i32): void {
   if (n > 1) f32.store(at + 4, f32x4.extract_lane(v, 1));
   if (n > 2) f32.store(at + 8, f32x4.extract_lane(v, 2));
 }
+
+/** sRGB transfer function (IEC 61966-2-1), encoded to linear, four lanes in 0..1. */
+// @ts-ignore: decorator
+@inline
+export function decode4(x: v128): v128 {
+  const c = clamp4(x);
+  const low = f32x4.mul(c, f32x4.splat(1.0 / 12.92));
+  const high = exp4(f32x4.mul(ln4(f32x4.mul(f32x4.add(c, f32x4.splat(0.055)), f32x4.splat(1.0 / 1.055))), f32x4.splat(2.4)));
+  return v128.bitselect(low, high, f32x4.le(c, f32x4.splat(0.04045)));
+}

@@ -203,16 +203,20 @@ export function sampleAffine(
   }
 }
 
-/** Exact area averaging: tile pixel (i, j) is the mean of the picture over [(x+i)·r, (x+i+1)·r) × [(y+j)·r, …), 1 ≤ r ≤ 2. */
+/**
+ * Exact area averaging: tile pixel (i, j) is the mean of the picture over [ox + (x+i)·r, ox + (x+i+1)·r) × [oy + (y+j)·r, …), 1 ≤ r ≤ 2.
+ */
 export function sampleArea(
-  src: usize, w: i32, h: i32, dst: usize, stride: usize, tw: i32, th: i32, x: i32, y: i32, r: f64,
+  src: usize, w: i32, h: i32, dst: usize, stride: usize, tw: i32, th: i32, x: i32, y: i32, r: f64, ox: f64, oy: f64,
 ): void {
   const norm = <f32>(1.0 / (255.0 * r * r));
-  if (r == 1 && x >= 0 && y >= 0 && x + tw <= w && y + th <= h) {
+  const left0 = <i32>ox + x;
+  const top0 = <i32>oy + y;
+  if (r == 1 && <f64>left0 == ox + <f64>x && <f64>top0 == oy + <f64>y && left0 >= 0 && top0 >= 0 && left0 + tw <= w && top0 + th <= h) {
     // At full size every pixel is itself.
     const k = f32x4.splat(norm);
     for (let j = 0; j < th; j++) {
-      let p = src + ((<usize>(y + j) * <usize>w + <usize>x) << 2);
+      let p = src + ((<usize>(top0 + j) * <usize>w + <usize>left0) << 2);
       let at = dst + ((<usize>(j * tw)) << 2);
       let i = 0;
       for (; i + 4 <= tw; i += 4) {
@@ -229,12 +233,12 @@ export function sampleArea(
     return;
   }
   for (let j = 0; j < th; j++) {
-    const top: f64 = <f64>(y + j) * r;
+    const top: f64 = oy + <f64>(y + j) * r;
     const bottom = top + r;
     const j0 = <i32>Math.floor(top + 1e-9);
     const j1 = <i32>Math.ceil(bottom - 1e-9);
     for (let i = 0; i < tw; i++) {
-      const left: f64 = <f64>(x + i) * r;
+      const left: f64 = ox + <f64>(x + i) * r;
       const right = left + r;
       const i0 = <i32>Math.floor(left + 1e-9);
       const i1 = <i32>Math.ceil(right - 1e-9);

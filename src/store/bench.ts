@@ -16,6 +16,8 @@ interface Step {
 
 interface BenchState {
   piece: Piece | null;
+  /** The card's picture as it was kept: shown until the engine has drawn. */
+  card: string | null;
   /** The piece as it is being changed right now: a slider held, a stroke under way, a mode tried. */
   draft: Piece | null;
   chosen: string | null;
@@ -48,6 +50,7 @@ let lastRun: string | undefined;
 
 export const useBench = create<BenchState>((set, get) => ({
   piece: null,
+  card: null,
   draft: null,
   chosen: null,
   facet: null,
@@ -58,10 +61,11 @@ export const useBench = create<BenchState>((set, get) => ({
   saved: 'saved',
   async open(id) {
     await flush();
-    const piece = await storage.loadPiece(id);
+    const [piece, cards] = await Promise.all([storage.loadPiece(id), storage.listCards()]);
+    const card = cards.find((c) => c.id === id)?.picture ?? null;
     lastRun = undefined;
     const top = piece?.coats[piece.coats.length - 1]?.id ?? null;
-    set({ piece, draft: null, chosen: top, facet: null, held: null, maskView: 'none', past: [], future: [], saved: 'saved' });
+    set({ piece, card, draft: null, chosen: top, facet: null, held: null, maskView: 'none', past: [], future: [], saved: 'saved' });
     return piece !== null;
   },
   choose: (chosen) => set({ chosen, maskView: 'none' }),

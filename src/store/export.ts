@@ -1,4 +1,5 @@
 import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
+import { pieceSize } from '../core/ready/geometry';
 import type { Piece } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
 import { Cancelled } from '../engine/pool';
@@ -20,7 +21,7 @@ export const useExport = create<ExportState>(() => ({ progress: null, stop: () =
 
 /** Size of the result for a wanted long side in pixels; never larger than the photo. */
 export function sizeFor(piece: Piece, long: number): { width: number; height: number; scale: number } {
-  const { width, height } = piece.photo;
+  const { width, height } = pieceSize(piece);
   const scale = Math.min(1, long / Math.max(width, height));
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)), scale };
 }
@@ -76,7 +77,7 @@ export async function openRecipe(text: string): Promise<number> {
     const found = own.find((o) => o.key === source.file || o.name === source.file);
     if (!found)
       throw new RangeError(`The recipe uses the picture "${source.file}", which is not on your shelf; bring it in and open the recipe again.`);
-    return { ...coat, source: { ...source, file: found.key } as typeof coat.source };
+    return { ...coat, source: { ...source, file: found.key, width: found.width, height: found.height } as typeof coat.source };
   });
   useBench.getState().change(`Recipe ${recipe.name}`, (piece) => ({ ...piece, coats: [...piece.coats, ...coats] }));
   useBench.getState().choose(coats[coats.length - 1]?.id ?? null);

@@ -68,9 +68,10 @@ export const usePieces = create<PiecesState>((set, get) => ({
       const source = coat.source as { kind: string; file?: string };
       if (source.kind !== 'picture' || !source.file) continue;
       const name = source.file.split('/').pop() ?? source.file;
-      source.file = (await takePicture(await file(`/demo/photos/${name}`), name)).key;
+      const { key, width, height } = await takePicture(await file(`/demo/photos/${name}`), name);
+      Object.assign(source, { file: key, width, height });
     }
-    const piece = { ...newPiece(photo, sample.name), coats, strength: recipe.strength };
+    const piece = { ...newPiece(photo, sample.name), coats, strength: recipe.strength, ...(recipe.ready ? { ready: recipe.ready } : {}) };
     await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
     void get().refresh().catch(complain);
     return piece.id;

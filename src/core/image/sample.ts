@@ -17,11 +17,20 @@ const edges: Record<Edge, number> = { clear: 0, wrap: 1, extend: 2 };
 
 /**
  * Fills a tile with the picture reduced by `scale` (target pixels to a picture pixel). Reductions are area means over the exact
- * footprint, so that a reduced picture is the same whichever way it is cut into tiles; enlargements are bilinear.
+ * footprint, so that a reduced picture is the same whichever way it is cut into tiles; enlargements are bilinear. The tile's origin lies
+ * at (left, top) of the picture.
  */
-export function samplePhoto({ kernels }: Machine, picture: Picture, scale: number, tile: Tile): void {
+export function samplePhoto({ kernels }: Machine, picture: Picture, scale: number, tile: Tile, left = 0, top = 0): void {
   if (scale > 1) {
-    sampleLevel(kernels, picture, 0, { a: 1 / scale, b: 0, c: 0, d: 1 / scale, e: tile.x / scale, f: tile.y / scale }, 'extend', tile, 1);
+    sampleLevel(
+      kernels,
+      picture,
+      0,
+      { a: 1 / scale, b: 0, c: 0, d: 1 / scale, e: left + tile.x / scale, f: top + tile.y / scale },
+      'extend',
+      tile,
+      1,
+    );
     return;
   }
   let level = 0;
@@ -31,7 +40,20 @@ export function samplePhoto({ kernels }: Machine, picture: Picture, scale: numbe
     level++;
   }
   const [w, h] = levelSize(picture, level);
-  kernels.sampleArea(picture.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, tile.x, tile.y, ratio);
+  kernels.sampleArea(
+    picture.levels[level],
+    w,
+    h,
+    tile.ptr,
+    tile.stride,
+    tile.width,
+    tile.height,
+    tile.x,
+    tile.y,
+    ratio,
+    left / (1 << level),
+    top / (1 << level),
+  );
 }
 
 /** Samples under an affine map, from the two mip levels that match the map's reduction. `map` is in whole-piece pixels. */

@@ -21,6 +21,14 @@ export interface Tile extends Region {
 
 export const padded = (width: number, height: number) => Math.ceil((width * height) / 8) * 8;
 
+/** Copies the part of a tile over a smaller tile's region into it. */
+export function window({ kernels }: Machine, from: Tile, into: Tile): void {
+  const offset = ((into.y - from.y) * from.width + into.x - from.x) * 4;
+  for (let c = 0; c < 4; c++) {
+    kernels.copyWindow(from.ptr + c * from.stride + offset, from.width, into.ptr + c * into.stride, into.width, into.width, into.height);
+  }
+}
+
 /** Bump allocator over a worker's own stretch of memory; everything is given back at once after a tile. */
 export class Scratch {
   private next: number;

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import type { Region } from '../image/tile';
+import type { Motion } from '../ready/motion';
 import type { RenderContext } from '../render/context';
 import { choice } from '../schema';
 
@@ -20,6 +21,8 @@ export interface MaskPart<S extends z.ZodObject = z.ZodObject> {
   label: string;
   schema: S;
   draw(context: RenderContext, mask: number, region: Region, params: z.output<S>): void;
+  /** The same part on the same points of the photo, after its frame has changed. */
+  moved(params: z.output<S>, motion: Motion): z.output<S>;
 }
 
 export const definePart = <S extends z.ZodObject>(part: MaskPart<S>): MaskPart => part as unknown as MaskPart;

@@ -142,7 +142,7 @@ describe('recipes', () => {
     ['{"dermatex":1,"coats":[{"source":{"kind":"colour","colour":"red"}}]}', /at coats\.?\[1\]\.source\.colour/],
     ['{"dermatex":1,"coats":[{"source":{"kind":"photo"},"blend":"sparkle"}]}', /at coats\.?\[1\]\.blend/],
     ['{"dermatex":1,"coats":[{"source":{"kind":"photo"},"opacity":1}]}', /does not know "opacity"/],
-    ['{"dermatex":1,"ready":{},"coats":[]}', /readies the photo/],
+    ['{"dermatex":1,"ready":{"crop":{"w":0}},"coats":[]}', /at ready.crop.w/],
     ['{"dermatex":1,"coats":[{"source":{"kind":"photo"},"limits":[0.5,0.2,1,1]}]}', /limits must rise/],
   ])('refuses %s in one sentence', (text, says) => {
     expect(() => parseRecipe(text)).toThrow(says);
@@ -160,7 +160,7 @@ it('every treatment and lay carries words for its panel, and its neutral values 
     expect(controlsOf(t.schema).every((c) => c.meta.label && c.neutral !== undefined)).toBe(true);
     expect(t.neutral(t.schema.parse({ kind: t.kind }))).toBe(true);
   }
-  expect(controlsOf(laySchema).map((c) => c.key)).toEqual(['fit', 'scale', 'x', 'y', 'turn', 'flipX', 'flipY']);
+  expect(controlsOf(laySchema).map((c) => c.key)).toEqual(['fit', 'scale', 'stretchX', 'stretchY', 'x', 'y', 'turn', 'flipX', 'flipY']);
 });
 
 describe('strokes', () => {

@@ -7,6 +7,7 @@ export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) =
     dermatex: 1,
     name: piece.name,
     strength: piece.strength,
+    ...(piece.ready ? { ready: piece.ready } : {}),
     coats: piece.coats.map(({ id: _id, ...coat }) => {
       const source = coat.source as { kind: string; file?: string };
       return { ...coat, source: source.kind === 'picture' ? { ...source, file: fileOf(source.file ?? '') } : source };
@@ -21,9 +22,6 @@ export function parseRecipe(text: string): Recipe {
     data = JSON.parse(text);
   } catch {
     throw new RangeError('This file is not a recipe: it does not hold JSON.');
-  }
-  if (data && typeof data === 'object' && 'ready' in data) {
-    throw new RangeError('This recipe also readies the photo ("ready"), which this version cannot do yet; remove that part to use the coats.');
   }
   const result = recipeSchema.safeParse(data);
   if (!result.success) throw new RangeError(explain(result.error, 'recipe'));

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { blendNames } from '../blend';
 import { maskParts } from '../mask';
+import { readySchema } from '../ready/schema';
 import { share } from '../schema';
 import { laySchema } from '../sources/lay';
 import { sources } from '../sources';
@@ -53,6 +54,7 @@ export const recipeSchema = z
     name: z.string().max(200).default('Recipe'),
     /** One strength over all coats. */
     strength: share('All coats', 1),
+    ready: readySchema.optional(),
     coats: z.array(recipeCoatSchema).max(200),
   })
   .strict();
@@ -70,6 +72,8 @@ export const pieceSchema = z
     created: z.number(),
     changed: z.number(),
     photo: pictureRefSchema,
+    /** Left out when the photo is used as it is. */
+    ready: readySchema.optional(),
     strength: share('All coats', 1),
     coats: z.array(coatSchema).max(200).default([]),
   })

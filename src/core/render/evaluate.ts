@@ -1,8 +1,8 @@
 import { modeById } from '../blend';
 import type { Machine } from '../image/machine';
-import { samplePhoto } from '../image/sample';
-import { grow, type Region, type Scratch, type Tile } from '../image/tile';
+import { grow, window as cut, type Region, type Scratch, type Tile } from '../image/tile';
 import { maskPartByKind } from '../mask';
+import { fillPhoto } from '../ready/photo';
 import { sourceByKind } from '../sources';
 import { treatmentByKind } from '../treatments';
 import type { RenderContext } from './context';
@@ -16,15 +16,17 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
   machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
 }
 
-export function contextOf(machine: Machine, scratch: Scratch, { photo, scale }: Pick<Plan, 'photo' | 'scale'>): RenderContext {
+export function contextOf(machine: Machine, scratch: Scratch, { photo, scale, ready }: Pick<Plan, 'photo' | 'scale' | 'ready'>): RenderContext {
+  const { width, height } = ready ?? photo;
   return {
     machine,
     scratch,
     photo,
+    ready,
     scale,
-    width: photo.width * scale,
-    height: photo.height * scale,
-    unit: (Math.max(photo.width, photo.height) * scale) / 2000,
+    width: width * scale,
+    height: height * scale,
+    unit: (Math.max(width, height) * scale) / 2000,
   };
 }
 
@@ -48,7 +50,7 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
   const result = stack(context, plan, coats, index, region);
   if (plan.strength < 1 && coats.length > 0) {
     const photo = context.scratch.tile(region);
-    samplePhoto(context.machine, context.photo, context.scale, photo);
+    fillPhoto(context, photo);
     context.machine.kernels.mixIn(result.ptr, photo.ptr, result.count * 4, plan.strength, 1 - plan.strength, 0);
   }
   if (view.kind === 'maskOver') {
@@ -86,7 +88,7 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
   if (cache && held && cached !== undefined) {
     machine.kernels.unpack16(cache.slot.tiles + index * cachedTileBytes(plan.tile), tile.ptr, tile.stride, tile.count, 4);
     first = cached;
-  } else samplePhoto(machine, context.photo, context.scale, tile);
+  } else fillPhoto(context, tile);
 
   let left = halo;
   for (let i = first; i < coats.length; i++) {
@@ -146,7 +148,7 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
   const ground = scratch.tile(region);
   for (let c = 0; c < 4; c++) machine.kernels.fill(ground.ptr + c * ground.stride, ground.count, c === 3 ? 1 : 0.5);
   const below = scratch.tile(region);
-  samplePhoto(machine, context.photo, context.scale, below);
+  fillPhoto(context, below);
   const source = treatedSource(context, { ...plan, treated: undefined }, coat, 0, below);
   machine.kernels.blend(0, ground.ptr, source.ptr, scratch.plane(ground.count, 1), ground.stride, ground.count, 1);
   return ground;
@@ -164,10 +166,7 @@ function maskAlone(context: RenderContext, coat: PlannedCoat, region: Region): T
 /** The part of a tile over a smaller region, as a tile of its own. */
 function window({ machine, scratch }: RenderContext, tile: Tile, region: Region): Tile {
   const out = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-  const offset = ((region.y - tile.y) * tile.width + region.x - tile.x) * 4;
-  for (let c = 0; c < 4; c++) {
-    machine.kernels.copyWindow(tile.ptr + c * tile.stride + offset, tile.width, out.ptr + c * out.stride, out.width, out.width, out.height);
-  }
+  cut(machine, tile, out);
   return out;
 }
 

@@ -1,6 +1,7 @@
 import type { Picture } from '../image/picture';
 import type { Region } from '../image/tile';
 import type { Coat } from '../piece/schema';
+import type { PlannedReady } from '../ready/photo';
 
 /** A coat with its picture in memory. */
 export type PlannedCoat = Omit<Coat, 'id'> & {
@@ -32,6 +33,7 @@ export interface CacheSlot {
 /** All a worker needs to draw any tile: plain data, addresses into kernel memory. */
 export interface Plan {
   photo: Picture;
+  ready?: PlannedReady;
   /** Pixels drawn to one pixel of the photo. */
   scale: number;
   coats: PlannedCoat[];

@@ -2,6 +2,9 @@ import * as z from 'zod';
 import type { Affine } from '../image/sample';
 import { choice, share, slider, toggle } from '../schema';
 
+/** Nominal long side of a generated material: one of its pixels is one u when tiled. */
+export const NOMINAL = 1024;
+
 export const laySchema = z.object({
   fit: choice(
     'Fit',
@@ -14,9 +17,23 @@ export const laySchema = z.object({
     'cover',
     { help: 'Cover fills the photo whatever the size of the material; tile repeats it.' },
   ),
-  scale: slider('Scale', 0.05, 8, 1, { unit: '%', factor: 100, step: 0.01, help: 'Past 100 % the material’s own border falls outside.' }),
-  x: share('Across', 0, { min: -2, max: 2, help: 'Moved in parts of the photo’s width.' }),
-  y: share('Down', 0, { min: -2, max: 2, help: 'Moved in parts of the photo’s height.' }),
+  scale: slider('Scale', 0.05, 8, 1, {
+    unit: '%',
+    factor: 100,
+    step: 0.01,
+    accepts: [1e-4, 1e4],
+    help: 'Past 100 % the material’s own border falls outside.',
+  }),
+  stretchX: slider('Stretch across', 0.25, 4, 1, {
+    unit: '%',
+    factor: 100,
+    step: 0.01,
+    accepts: [1e-3, 1e3],
+    help: 'Along the material’s own width.',
+  }),
+  stretchY: slider('Stretch down', 0.25, 4, 1, { unit: '%', factor: 100, step: 0.01, accepts: [1e-3, 1e3], help: 'Along its own height.' }),
+  x: share('Across', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s width.' }),
+  y: share('Down', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Clockwise; holds for a moment at right angles.' }),
   flipX: toggle('Flip across', false),
   flipY: toggle('Flip down', false),
@@ -54,8 +71,8 @@ export function fitScale(lay: Pick<Lay, 'fit' | 'turn'>, nominal: Size, frame: F
  */
 export function layMap(lay: Lay, nominal: Size, frame: Frame, held: Size = nominal): Affine {
   const [fx, fy] = fitScale(lay, nominal, frame);
-  const sx = ((lay.flipX ? -1 : 1) * held.width) / nominal.width / (fx * lay.scale);
-  const sy = ((lay.flipY ? -1 : 1) * held.height) / nominal.height / (fy * lay.scale);
+  const sx = ((lay.flipX ? -1 : 1) * held.width) / nominal.width / (fx * lay.scale * lay.stretchX);
+  const sy = ((lay.flipY ? -1 : 1) * held.height) / nominal.height / (fy * lay.scale * lay.stretchY);
   const turn = (lay.turn * Math.PI) / 180;
   const cx = frame.width * (0.5 + lay.x);
   const cy = frame.height * (0.5 + lay.y);

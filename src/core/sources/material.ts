@@ -7,6 +7,8 @@ export const materialSourceSchema = z.object({
   /** A generator of the shelf, or `own:…` for an imported file. */
   id: z.string(),
   seed: z.number().int().min(0).max(1e9).default(1),
+  /** Width by height in which one that follows the photo’s shape is made; the photo’s own when left out. */
+  aspect: z.number().gt(0.01).lt(100).optional(),
   params: z.record(z.string(), z.unknown()).default({}),
 });
 

@@ -1,10 +1,10 @@
 import * as z from 'zod';
-import { samplePhoto } from '../image/sample';
+import { fillPhoto } from '../ready/photo';
 import { defineSource } from './source';
 
 export default defineSource({
   kind: 'photo',
   label: 'The photo',
   schema: z.object({ kind: z.literal('photo') }),
-  fill: ({ machine, photo, scale }, tile) => samplePhoto(machine, photo, scale, tile),
+  fill: (context, tile) => fillPhoto(context, tile),
 });

@@ -1,8 +1,11 @@
+import balance from './balance';
+import colour from './colour';
+import exposure from './exposure';
 import tone from './tone';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
-export const treatments: readonly Treatment[] = [tone];
+export const treatments: readonly Treatment[] = [tone, exposure, balance, colour];
 
 const byKind = new Map(treatments.map((t) => [t.kind, t]));
 

@@ -1,3 +1,4 @@
+import { pieceSize } from '@/core/ready/geometry';
 import { useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
 import { maskColours, useColours } from '../theme';
 import { getEngine } from '@/store/engine';
@@ -10,7 +11,7 @@ import { useGestures, type ToolPoint } from './gestures';
 import { Handles } from './Handles';
 import { Painter } from './painter';
 import { brushTool, layTool } from './tools';
-import { useViewport, zoomOf } from './viewport';
+import { toView, useViewport, zoomOf } from './viewport';
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
 export function PictureView() {
@@ -18,9 +19,10 @@ export function PictureView() {
   const place = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [painter, setPainter] = useState<Painter | null>(null);
+  const [seen, setSeen] = useState(false);
   const [hover, setHover] = useState<ToolPoint | null>(null);
   const piece = useBench(shownPiece);
-  const { chosen, facet, held, maskView } = useBench();
+  const { chosen, facet, held, maskView, card } = useBench();
   const viewport = useViewport();
   const colourId = useSettings((s) => s.maskColour);
   const zoom = zoomOf(viewport);
@@ -39,7 +41,7 @@ export function PictureView() {
     let made: Painter | null = null;
     void getEngine().then((engine) => {
       if (!live || !canvas.current) return;
-      made = new Painter(engine, canvas.current, complain);
+      made = new Painter(engine, canvas.current, complain, () => setSeen(true));
       setPainter(made);
     }, complain);
     return () => {
@@ -56,7 +58,7 @@ export function PictureView() {
     return () => watch.disconnect();
   }, []);
 
-  const { width, height } = piece?.photo ?? { width: 1, height: 1 };
+  const { width, height } = piece ? pieceSize(piece) : { width: 1, height: 1 };
   const pieceId = piece?.id;
   useEffect(() => {
     useViewport.getState().fit({ width, height });
@@ -86,6 +88,7 @@ export function PictureView() {
       }}
       style={{ ...frame, background: c.card, cursor: facet === 'where' && chosen ? 'crosshair' : 'default' }}
     >
+      {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
       <canvas ref={canvas} style={sheet} width={1} height={1} />
       {showRing ? (
         <div
@@ -104,6 +107,12 @@ export function PictureView() {
     </div>
   );
 }
+
+/** Where the whole photo lies in the view. */
+const whole = (v: ReturnType<typeof useViewport.getState>, zoom: number): CSSProperties => {
+  const [left, top] = toView(v, zoom, 0, 0);
+  return { left, top, width: v.photo.width * zoom, height: v.photo.height * zoom };
+};
 
 const frame: CSSProperties = { position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', userSelect: 'none' };
 const sheet: CSSProperties = { position: 'absolute', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' };

@@ -78,7 +78,7 @@ export function Rail() {
 }
 
 function PhotoCard({ piece, on, onPress }: { piece: Piece; on: boolean; onPress(): void }) {
-  const url = useThumb(piece, { kind: 'photo' }, [piece.photo], CARD * 2);
+  const url = useThumb(piece, { kind: 'photo' }, [piece.photo, piece.ready], CARD * 2);
   return <Card on={on} url={url} title="The photo" below="Photo" strength={piece.strength} onPress={onPress} testID="card-photo" />;
 }
 
@@ -86,7 +86,7 @@ function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coa
   const names = useOwn((s) => s.names);
   const place = indexOf(piece, coat.id);
   const upTo = piece.coats.slice(0, place + 1);
-  const url = useThumb(piece, { kind: 'upTo', coat: coat.id }, [piece.photo, ...upTo], CARD * 2);
+  const url = useThumb(piece, { kind: 'upTo', coat: coat.id }, [piece.photo, piece.ready, ...upTo], CARD * 2);
   const masked = coat.mask.start === 'none' || coat.mask.parts.length > 0;
   const mask = useThumb(masked ? piece : null, { kind: 'mask', coat: coat.id }, [coat.mask], 48);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: coat.id });

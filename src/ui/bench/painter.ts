@@ -1,3 +1,4 @@
+import { pieceSize } from '@/core/ready/geometry';
 import type { Piece } from '@/core/piece/schema';
 import type { View } from '@/core/render/plan';
 import type { Region } from '@/core/image/tile';
@@ -41,6 +42,7 @@ export class Painter {
     private readonly engine: Engine,
     private readonly canvas: HTMLCanvasElement,
     private readonly onError: (error: unknown) => void,
+    private readonly onDrawn: () => void = () => undefined,
   ) {}
 
   request(scene: Scene): void {
@@ -122,6 +124,7 @@ export class Painter {
       this.image = new ImageData(region.width, region.height);
     this.image.data.set(bytes);
     canvas.getContext('2d')?.putImageData(this.image, 0, 0);
+    if (!this.drawn) this.onDrawn();
     this.drawn = { region, scale };
   }
 
@@ -145,7 +148,8 @@ function visible({ piece, viewport, zoom }: Scene, scale: number): Region | null
   const halfH = (viewport.height / 2) * k;
   const left = Math.max(0, Math.floor(viewport.x * scale - halfW));
   const top = Math.max(0, Math.floor(viewport.y * scale - halfH));
-  const right = Math.min(Math.max(1, Math.round(piece.photo.width * scale)), Math.ceil(viewport.x * scale + halfW));
-  const bottom = Math.min(Math.max(1, Math.round(piece.photo.height * scale)), Math.ceil(viewport.y * scale + halfH));
+  const { width, height } = pieceSize(piece);
+  const right = Math.min(Math.max(1, Math.round(width * scale)), Math.ceil(viewport.x * scale + halfW));
+  const bottom = Math.min(Math.max(1, Math.round(height * scale)), Math.ceil(viewport.y * scale + halfH));
   return right > left && bottom > top ? { x: left, y: top, width: right - left, height: bottom - top } : null;
 }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { pieceSize } from '@/core/ready/geometry';
 import type { Coat, Piece } from '@/core/piece/schema';
 import type { Region } from '@/core/image/tile';
 import type { View } from '@/core/render/plan';
@@ -74,7 +75,7 @@ function toUrl(made: ImageData): string {
 
 /** The whole picture with its long side `size` pixels. */
 export async function drawWhole(piece: Piece, view: View, size: number): Promise<string> {
-  const { width: W, height: H } = piece.photo;
+  const { width: W, height: H } = pieceSize(piece);
   const scale = Math.min(1, size / Math.max(W, H));
   const region = { x: 0, y: 0, width: Math.max(1, Math.round(W * scale)), height: Math.max(1, Math.round(H * scale)) };
   return toUrl(await image(piece, view, scale, region));
@@ -85,7 +86,7 @@ const CUT = 0.55;
 
 /** A square cut: for a coat, where it changes the picture most; else the middle. */
 async function drawCut(piece: Piece, view: View, size: number): Promise<string> {
-  const { width: W, height: H } = piece.photo;
+  const { width: W, height: H } = pieceSize(piece);
   const short = Math.min(W, H);
   const coat = view.kind === 'upTo' ? view.coat : null;
   const part = coat === null ? 1 : CUT;
@@ -100,7 +101,7 @@ async function drawCut(piece: Piece, view: View, size: number): Promise<string> 
 
 /** Middle of the window in which a coat changes what lies below it most, in fractions of the photo. */
 async function busiest(piece: Piece, coat: string, part: number): Promise<[number, number]> {
-  const { width: W, height: H } = piece.photo;
+  const { width: W, height: H } = pieceSize(piece);
   const scale = 32 / Math.min(W, H);
   if (scale >= 1) return [0.5, 0.5];
   const region = { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };

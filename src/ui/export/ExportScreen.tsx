@@ -1,3 +1,4 @@
+import { pieceSize } from '@/core/ready/geometry';
 import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
@@ -42,7 +43,7 @@ export function ExportScreen({ id }: { id: string }) {
         {null}
       </Page>
     );
-  const long = Math.max(piece.photo.width, piece.photo.height);
+  const long = Math.max(pieceSize(piece).width, pieceSize(piece).height);
   const wanted = share === 'own' ? Math.min(long, own) : long * Number(share);
   const size = sizeFor(piece, wanted);
   const busy = progress !== null;

@@ -35,7 +35,7 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
                 size={size}
                 label={names[o.key] ?? o.name}
                 on={current?.file === o.key}
-                onPress={() => onChoose({ kind: 'picture', file: o.key })}
+                onPress={() => onChoose({ kind: 'picture', file: o.key, width: o.width, height: o.height })}
               >
                 <OwnThumb picture={o.key} label="" />
               </Card>

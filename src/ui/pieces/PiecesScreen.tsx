@@ -24,11 +24,15 @@ export function PiecesScreen() {
   const [busy, setBusy] = useState(false);
 
   useEffect(() => void refresh().catch(complain), [refresh]);
-  // The engine starts while somebody looks for a photo, so that the bench need not wait for it.
-  useEffect(() => void getEngine().catch(() => undefined), []);
+  // The engine starts while somebody looks for a photo, once this screen stands, so that the bench need not wait for it.
+  useEffect(() => {
+    const later = setTimeout(() => void getEngine().catch(() => undefined), 1500);
+    return () => clearTimeout(later);
+  }, []);
 
   const start = useCallback(async (make: () => Promise<string>) => {
     setBusy(true);
+    void getEngine().catch(() => undefined);
     try {
       router.navigate(`/piece/${await make()}`);
     } catch (error) {

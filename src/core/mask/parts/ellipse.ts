@@ -1,14 +1,15 @@
 import * as z from 'zod';
+import { turnBy } from '../../ready/motion';
 import { share, slider } from '../../schema';
 import { definePart, operationField, operationNumber } from '../part';
 
 export const ellipseSchema = z.object({
   kind: z.literal('ellipse'),
   op: operationField,
-  cx: slider('Centre across', -0.5, 1.5, 0.5, { unit: '%', factor: 100, step: 0.01 }),
-  cy: slider('Centre down', -0.5, 1.5, 0.5, { unit: '%', factor: 100, step: 0.01 }),
-  rx: slider('Half width', 0.01, 2, 0.3, { unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s width.' }),
-  ry: slider('Half height', 0.01, 2, 0.3, { unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s height.' }),
+  cx: slider('Centre across', -0.5, 1.5, 0.5, { accepts: [-1e3, 1e3], unit: '%', factor: 100, step: 0.01 }),
+  cy: slider('Centre down', -0.5, 1.5, 0.5, { accepts: [-1e3, 1e3], unit: '%', factor: 100, step: 0.01 }),
+  rx: slider('Half width', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s width.' }),
+  ry: slider('Half height', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
   feather: share('Feather', 0.5, { help: 'How much of the radius the edge fades over.' }),
   density: share('Density', 1, { help: 'How completely it works; lower it to let a little texture back.' }),
@@ -36,5 +37,10 @@ export default definePart({
       p.density,
       operationNumber[p.op],
     );
+  },
+  moved(p, motion) {
+    const { from, to, scale } = motion;
+    const [cx, cy] = motion.point([p.cx, p.cy]);
+    return { ...p, cx, cy, rx: (p.rx * from.width * scale) / to.width, ry: (p.ry * from.height * scale) / to.height, turn: turnBy(motion, p.turn) };
   },
 });

@@ -7,7 +7,7 @@ export const strokeSchema = z.object({
   /** Put the coat back, take it away, or set the mask to `level`. */
   does: z.enum(['put', 'take', 'level']).default('take'),
   /** Diameter in u. */
-  size: z.number().min(1).max(2000).default(200),
+  size: z.number().min(0.01).max(1e6).default(200),
   /** 0 soft to the middle, 1 hard. */
   hardness: z.number().min(0).max(1).default(0),
   /** Most that the whole stroke does. */
@@ -98,4 +98,12 @@ export default definePart({
       scratch.release(mark);
     }
   },
+  moved: ({ kind, strokes }, motion) => ({
+    kind,
+    strokes: strokes.map((stroke) => ({
+      ...stroke,
+      size: motion.length(stroke.size),
+      points: stroke.points.map(([x, y, pressure]): [number, number, number] => [...motion.point([x, y]), pressure]),
+    })),
+  }),
 });

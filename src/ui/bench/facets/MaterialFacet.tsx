@@ -18,7 +18,7 @@ async function bringIn(then: (source: SourceInput) => void) {
   for (const file of await pickFiles(PICTURES, true)) {
     try {
       const own = await useOwn.getState().add(file, file.name);
-      then({ kind: 'picture', file: own.key });
+      then({ kind: 'picture', file: own.key, width: own.width, height: own.height });
     } catch (error) {
       complain(error);
     }

@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { maskPartByKind } from '@/core/mask';
 import { ellipseSchema } from '@/core/mask/parts/ellipse';
+import { pieceSize } from '@/core/ready/geometry';
 import { addPart, changeCoat, changePart } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
@@ -88,7 +89,7 @@ export function WhereFacet({ coat }: { coat: Coat }) {
 function BrushControls() {
   const brush = useBrush();
   // Lengths are kept in u and shown in pixels of the photo.
-  const pixels = useBench((s) => (s.piece ? Math.max(s.piece.photo.width, s.piece.photo.height) / 2000 : 1));
+  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
   const { penPressure, set } = useSettings();
   const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
   return (

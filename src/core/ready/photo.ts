@@ -1,0 +1,122 @@
+import type { Machine } from '../image/machine';
+import type { Picture } from '../image/picture';
+import { levelSize } from '../image/picture';
+import { sampleAffine, samplePhoto } from '../image/sample';
+import { grow, window, type Tile } from '../image/tile';
+import type { RenderContext } from '../render/context';
+import { treatmentByKind } from '../treatments';
+import { readiedMap, readiedSize, type Size } from './geometry';
+import { apply, isAffine, slope, type Point, type Projection } from './matrix';
+import type { Ready } from './schema';
+
+/** All that drawing needs to know of a piece's readying: plain data. */
+export interface PlannedReady extends Size {
+  /** From pixels of the readied photo to pixels of the file. */
+  map: Projection;
+  treatments: Record<string, unknown>[];
+  /** The spot that is to become grey, in pixels of the file, and its side. */
+  neutral?: { x: number; y: number; side: number };
+  /** Nothing beyond the file's edge instead of the edge extended: for showing where a frame may lie. */
+  clear?: boolean;
+}
+
+/** Side of the spot that is averaged when a neutral is picked, in u. */
+export const SPOT = 5;
+
+export function planReady(photo: Size, ready: Ready): PlannedReady {
+  const size = readiedSize(photo, ready);
+  const map = readiedMap(photo, ready);
+  const treatments: Record<string, unknown>[] = [];
+  const { whiteBalance, tone, colour } = ready;
+  let neutral: PlannedReady['neutral'];
+  if (whiteBalance) {
+    const { neutral: picked, ...values } = whiteBalance;
+    const spot = picked as Point | undefined;
+    treatments.push({ kind: 'balance', gains: [1, 1, 1], ...values });
+    if (spot) {
+      const [x, y] = apply(map, [spot[0] * size.width, spot[1] * size.height]);
+      neutral = { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) };
+    }
+  }
+  if (tone) treatments.push({ kind: 'exposure', ...tone });
+  if (colour) treatments.push({ kind: 'colour', ...colour });
+  return { ...size, map, treatments, neutral };
+}
+
+/** Fills a tile with the readied photo: framed, then treated. Lengths and places are those of the readied photo at the context's scale. */
+export function fillPhoto(context: RenderContext, tile: Tile): void {
+  const { ready, scratch } = context;
+  if (!ready) return samplePhoto(context.machine, context.photo, context.scale, tile);
+  const active = ready.treatments.map((p) => withNeutral(context, p)).filter((p) => !treatmentByKind(p.kind as string).neutral(p));
+  const reach = active.reduce((sum, p) => sum + Math.ceil(treatmentByKind(p.kind as string).reach(p, context.unit)), 0);
+  if (reach === 0) {
+    framed(context, tile);
+    for (const p of active) treatmentByKind(p.kind as string).apply(context, tile, p);
+    return;
+  }
+  const mark = scratch.mark();
+  const wide = scratch.tile(grow(tile, reach));
+  framed(context, wide);
+  for (const p of active) treatmentByKind(p.kind as string).apply(context, wide, p);
+  window(context.machine, wide, tile);
+  scratch.release(mark);
+}
+
+/** The photo in its frame, without treatments. */
+function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): void {
+  const { map, width, height, clear } = ready as PlannedReady;
+  const upright = map[0] === 1 && map[1] === 0 && map[3] === 0 && map[4] === 1 && map[6] === 0 && map[7] === 0;
+  if (upright && scale <= 1 && !clear) return samplePhoto(machine, photo, scale, tile, map[2], map[5]);
+  const [ux, vx, uy, vy] = slope(map, [width / 2, height / 2]);
+  const reduction = Math.sqrt(Math.abs(ux * vy - vx * uy)) / scale;
+  // Close to its own size the photo is read by a cubic: a level frame must not cost sharpness.
+  if (reduction > 1.05 && isAffine(map) && !clear) {
+    const k = 1 / scale;
+    const affine = { a: map[0] * k, b: map[3] * k, c: map[1] * k, d: map[4] * k, e: map[2], f: map[5] };
+    return sampleAffine(machine, photo, affine, 'extend', tile);
+  }
+  const wanted = reduction > 1.05 ? Math.max(0, Math.min(photo.levels.length - 1, Math.log2(reduction) - 0.25)) : 0;
+  const level = Math.floor(wanted);
+  projected(machine, photo, ready as PlannedReady, scale, tile, level, reduction <= 1.05, 1);
+  const mix = wanted - level;
+  if (mix > 0.01 && level + 1 < photo.levels.length) projected(machine, photo, ready as PlannedReady, scale, tile, level + 1, false, mix);
+}
+
+function projected(
+  { kernels }: Machine,
+  photo: Picture,
+  { map, clear }: PlannedReady,
+  scale: number,
+  tile: Tile,
+  level: number,
+  smooth: boolean,
+  mix: number,
+): void {
+  const [w, h] = levelSize(photo, level);
+  const k = 1 / (1 << level);
+  const s = 1 / scale;
+  // Tile pixels to pixels of the readied photo, through the map, to pixels of the level.
+  const rows = [0, 3, 6].map((r) => [map[r] * s, map[r + 1] * s, map[r + 2] + (map[r] * tile.x + map[r + 1] * tile.y) * s]);
+  const m = rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row));
+  kernels.sampleProjected(photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...(m as Projection), +smooth, +!!clear, mix);
+}
+
+const decode = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
+
+/** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */
+function withNeutral({ machine, photo, ready }: RenderContext, p: Record<string, unknown>): Record<string, unknown> {
+  const spot = ready?.neutral;
+  if (p.kind !== 'balance' || !spot) return p;
+  const half = spot.side / 2;
+  const x0 = Math.min(photo.width - 1, Math.max(0, Math.round(spot.x - half)));
+  const y0 = Math.min(photo.height - 1, Math.max(0, Math.round(spot.y - half)));
+  const x1 = Math.min(photo.width, Math.max(x0 + 1, Math.round(spot.x + half)));
+  const y1 = Math.min(photo.height, Math.max(y0 + 1, Math.round(spot.y + half)));
+  const sum = [0, 0, 0];
+  for (let y = y0; y < y1; y++)
+    for (let x = x0; x < x1; x++) for (let c = 0; c < 3; c++) sum[c] += decode(machine.bytes[photo.levels[0] + (y * photo.width + x) * 4 + c] / 255);
+  const mean = sum.map((v) => Math.max(1e-4, v / ((x1 - x0) * (y1 - y0))));
+  const encode = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
+  const luma = 0.2126 * encode(mean[0]) + 0.7152 * encode(mean[1]) + 0.0722 * encode(mean[2]);
+  return { ...p, gains: mean.map((v) => decode(luma) / v) };
+}

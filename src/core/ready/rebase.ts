@@ -1,0 +1,78 @@
+import { materialById } from '../materials';
+import { maskPartByKind } from '../mask';
+import type { Coat, Piece } from '../piece/schema';
+import { controlsOf } from '../schema';
+import { sourceByKind } from '../sources';
+import { fitScale, NOMINAL, type Lay } from '../sources/lay';
+import { treatmentByKind } from '../treatments';
+import type { Size } from './geometry';
+import type { Point } from './matrix';
+import { motionOf, turnBy, type Motion } from './motion';
+import { neutralReady, type Ready } from './schema';
+
+/** The piece with another readying; coats, masks and lengths stay on the same points of the photo. */
+export function setReady(piece: Piece, after: Ready): Piece {
+  const before = piece.ready ?? neutralReady;
+  const motion = motionOf(piece.photo, before, after);
+  const still = motion.from.width === motion.to.width && motion.from.height === motion.to.height && isStill(motion);
+  const coats = still ? piece.coats : piece.coats.map((coat) => moveCoatBy(coat, motion));
+  const ready = still ? after : moveNeutral(after, motion);
+  return { ...piece, ready, coats };
+}
+
+const isStill = ({ point, scale, turn, flip }: Motion) => {
+  const [x, y] = point([0.25, 0.75]);
+  return !flip && Math.abs(turn) < 1e-9 && Math.abs(scale - 1) < 1e-9 && Math.abs(x - 0.25) < 1e-9 && Math.abs(y - 0.75) < 1e-9;
+};
+
+/** A picked neutral stays on its spot too. */
+function moveNeutral(ready: Ready, motion: Motion): Ready {
+  const spot = ready.whiteBalance?.neutral as Point | undefined;
+  return spot ? { ...ready, whiteBalance: { ...ready.whiteBalance, neutral: motion.point(spot) } as Ready['whiteBalance'] } : ready;
+}
+
+function moveCoatBy(coat: Coat, motion: Motion): Coat {
+  const parts = coat.mask.parts.map((part) => maskPartByKind(part.kind as string).moved(part, motion)) as Coat['mask']['parts'];
+  const treatments = coat.treatments.map((t) => moveLengths(t, motion)) as Coat['treatments'];
+  const moved = { ...coat, treatments, mask: { ...coat.mask, parts } };
+  return sourceByKind(coat.source.kind as string).laid ? { ...moved, ...moveLay(coat, motion) } : moved;
+}
+
+/** Lengths in u of a treatment, known by the unit that its schema states. */
+function moveLengths(params: Record<string, unknown>, motion: Motion): Record<string, unknown> {
+  const out = { ...params };
+  for (const { key, meta } of controlsOf(treatmentByKind(params.kind as string).schema)) {
+    if (meta.unit === 'u' && typeof out[key] === 'number') out[key] = motion.length(out[key] as number);
+  }
+  return out;
+}
+
+/** The nominal size of a coat's source on a readied photo; a picture whose size is not known is taken to have the photo's shape. */
+function nominalOf(source: Record<string, unknown>, frame: Size): Size {
+  if (source.kind !== 'material') return { width: (source.width as number) ?? frame.width, height: (source.height as number) ?? frame.height };
+  if (materialById(String(source.id)).shape === 'square') return { width: NOMINAL, height: NOMINAL };
+  const aspect = (source.aspect as number | undefined) ?? frame.width / frame.height;
+  return { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
+}
+
+function moveLay(coat: Coat, motion: Motion): Pick<Coat, 'lay' | 'source'> {
+  const { lay } = coat;
+  const source = keepShape(coat.source, motion.from);
+  const nominal = nominalOf(source, motion.from);
+  const unit = (s: Size) => Math.max(s.width, s.height) / 2000;
+  const [fx, fy] = fitScale(lay, nominal, { ...motion.from, unit: unit(motion.from) });
+  const [x, y] = motion.point([0.5 + lay.x, 0.5 + lay.y]);
+  const next: Lay = { ...lay, x: x - 0.5, y: y - 0.5, turn: turnBy(motion, lay.turn), flipX: motion.flip ? !lay.flipX : lay.flipX };
+  const [gx, gy] = fitScale(next, nominal, { ...motion.to, unit: unit(motion.to) });
+  // What the fit no longer gives is made up by the scale, and by the stretch where the two sides differ.
+  const kx = (fx * lay.stretchX * motion.scale) / gx;
+  const ky = (fy * lay.stretchY * motion.scale) / gy;
+  const scale = Math.sqrt(kx * ky);
+  return { source, lay: { ...next, scale: lay.scale * scale, stretchX: kx / scale, stretchY: ky / scale } };
+}
+
+/** A material made in the photo's shape keeps the shape in which it was laid. */
+function keepShape(source: Coat['source'], frame: Size): Coat['source'] {
+  if (source.kind !== 'material' || (source as { aspect?: number }).aspect || materialById(String(source.id)).shape === 'square') return source;
+  return { ...source, aspect: frame.width / frame.height } as Coat['source'];
+}

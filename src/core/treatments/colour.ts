@@ -1,0 +1,20 @@
+import * as z from 'zod';
+import { share } from '../schema';
+import { defineTreatment } from './treatment';
+
+export const colourFields = {
+  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none gives black and white.' }),
+  vibrance: share('Vibrance', 0, { min: -1, max: 1, help: 'Saturation for the pale colours; strong ones change little.' }),
+  lightness: share('Lightness', 0, { min: -1, max: 1, help: 'Lightens the middle tones and keeps the colours’ distance from grey.' }),
+};
+
+/** Saturation as the W3C saturate filter, weaker on strong colours for vibrance; luma is kept. */
+export default defineTreatment({
+  kind: 'colour',
+  label: 'Colour',
+  schema: z.object({ kind: z.literal('colour'), ...colourFields }),
+  source: 'W3C Filter Effects, Level 1, saturate; vibrance is common practice, no source',
+  reach: () => 0,
+  neutral: (p) => p.saturation === 0 && p.vibrance === 0 && p.lightness === 0,
+  apply: ({ machine }, tile, p) => void machine.kernels.colourful(tile.ptr, tile.stride, tile.count, p.saturation, p.vibrance, p.lightness),
+});

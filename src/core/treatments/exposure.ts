@@ -1,0 +1,49 @@
+import * as z from 'zod';
+import { share, slider } from '../schema';
+import { applyCurve } from './curve';
+import { defineTreatment } from './treatment';
+
+export const exposureFields = {
+  exposure: slider('Exposure', -4, 4, 0, { unit: 'stops', step: 0.05, help: 'More or less light, as another exposure would have given.' }),
+  contrast: share('Contrast', 0, { min: -1, max: 1 }),
+  shadows: share('Shadows', 0, { min: -1, max: 1, help: 'Opens or deepens the dark parts.' }),
+  highlights: share('Highlights', 0, { min: -1, max: 1, help: 'Brings light parts down or lifts them.' }),
+  white: share('White', 0, { min: -1, max: 1, help: 'Where paper white is reached.' }),
+  black: share('Black', 0, { min: -1, max: 1, help: 'Above nought black turns to dark grey, below it is reached sooner.' }),
+  fade: share('Fade', 0, { help: 'Lifted shadows and lowered highlights, as an old print has.' }),
+};
+
+const schema = z.object({ kind: z.literal('exposure'), ...exposureFields });
+type Exposure = z.output<typeof schema>;
+
+/** The tone curve on encoded values 0..1 that follows the exposure; rises everywhere. Common practice, no source. */
+export function toneCurve(p: Omit<Exposure, 'kind'>): (v: number) => number {
+  const low = Math.max(0, -p.black) * 0.15;
+  const high = 1 - Math.max(0, p.white) * 0.15;
+  const floor = Math.max(0, p.black) * 0.12 + 0.1 * p.fade;
+  const ceiling = 1 + Math.min(0, p.white) * 0.15 - 0.06 * p.fade;
+  return (input) => {
+    let v = Math.min(1, Math.max(0, (input - low) / (high - low)));
+    // v(1 − v)³ is highest at a quarter; the factor keeps the curve rising at full strength either way.
+    v += 0.94 * (p.shadows * v * (1 - v) ** 3 + p.highlights * v ** 3 * (1 - v));
+    if (p.contrast > 0) v += 0.7 * p.contrast * (v * v * (3 - 2 * v) - v);
+    else v = 0.5 + (v - 0.5) * (1 + 0.7 * p.contrast);
+    return floor + (ceiling - floor) * Math.min(1, Math.max(0, v));
+  };
+}
+
+/** Exposure in linear light, then one tone curve on the encoded values of each channel. */
+export default defineTreatment({
+  kind: 'exposure',
+  label: 'Light',
+  schema,
+  source: 'IEC 61966-2-1 for linear light; the curve is common practice, no source',
+  reach: () => 0,
+  neutral: (p) => Object.entries(p).every(([key, v]) => key === 'kind' || v === 0),
+  apply(context, tile, p) {
+    const { kernels } = context.machine;
+    const k = 2 ** p.exposure;
+    if (k !== 1) kernels.linearMatrix(tile.ptr, tile.stride, tile.count, k, 0, 0, 0, k, 0, 0, 0, k);
+    if (Object.entries(p).some(([key, v]) => key !== 'kind' && key !== 'exposure' && v !== 0)) applyCurve(context, tile, toneCurve(p));
+  },
+});

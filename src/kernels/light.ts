@@ -1,0 +1,52 @@
+// Light and colour of whole tiles: matrices in linear light, curves from a table, saturation with luma kept.
+import { clamp4, decode4, encode4 } from './math';
+
+/** Encoded sRGB to linear light, a 3 × 3 matrix, and back. Results outside 0..1 are clipped. */
+export function linearMatrix(
+  tile: usize, stride: usize, count: i32, a0: f32, b0: f32, c0: f32, a1: f32, b1: f32, c1: f32, a2: f32, b2: f32, c2: f32,
+): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const p = tile + i;
+    const r = decode4(v128.load(p));
+    const g = decode4(v128.load(p + stride));
+    const b = decode4(v128.load(p + 2 * stride));
+    v128.store(p, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a0)), f32x4.mul(g, f32x4.splat(b0))), f32x4.mul(b, f32x4.splat(c0)))));
+    v128.store(p + stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a1)), f32x4.mul(g, f32x4.splat(b1))), f32x4.mul(b, f32x4.splat(c1)))));
+    v128.store(p + 2 * stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a2)), f32x4.mul(g, f32x4.splat(b2))), f32x4.mul(b, f32x4.splat(c2)))));
+  }
+}
+
+/** plane = table(plane): `size` values over 0..1, straight lines between. */
+export function applyTable(plane: usize, count: i32, table: usize, size: i32): void {
+  const top = <f32>(size - 1);
+  for (let i = 0; i < count; i++) {
+    const p = plane + (<usize>i << 2);
+    const x = max<f32>(0, min<f32>(1, f32.load(p))) * top;
+    const k = min<i32>(<i32>x, size - 2);
+    const q = table + (<usize>k << 2);
+    const a = f32.load(q);
+    f32.store(p, a + (f32.load(q + 4) - a) * (x - <f32>k));
+  }
+}
+
+/**
+ * Distance of each colour from its grey (Rec. 709 luma Y of encoded values) times (1 + saturation)·(1 + vibrance·(1 − spread)), spread the
+ * greatest component less the least; and Y moved by lightness·Y·(1 − Y).
+ */
+export function colourful(tile: usize, stride: usize, count: i32, saturation: f32, vibrance: f32, lightness: f32): void {
+  const one = f32x4.splat(1);
+  const base = f32x4.splat(1 + saturation);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const p = tile + i;
+    const r = v128.load(p);
+    const g = v128.load(p + stride);
+    const b = v128.load(p + 2 * stride);
+    const y = f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(0.2126)), f32x4.mul(g, f32x4.splat(0.7152))), f32x4.mul(b, f32x4.splat(0.0722)));
+    const spread = f32x4.sub(f32x4.pmax(r, f32x4.pmax(g, b)), f32x4.pmin(r, f32x4.pmin(g, b)));
+    const k = f32x4.mul(base, f32x4.add(one, f32x4.mul(f32x4.splat(vibrance), f32x4.sub(one, spread))));
+    const lit = f32x4.add(y, f32x4.mul(f32x4.splat(lightness), f32x4.mul(y, f32x4.sub(one, y))));
+    v128.store(p, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(r, y), k))));
+    v128.store(p + stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(g, y), k))));
+    v128.store(p + 2 * stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(b, y), k))));
+  }
+}
