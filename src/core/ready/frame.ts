@@ -17,7 +17,7 @@ export const ratios: readonly { id: string; label: string; ratio: number | null 
 ];
 
 /** How far a frame of half sizes (a, b), turned about `centre`, can grow within the outline: 1 just fits, below 1 sticks out. */
-function room(edges: Point[], centre: Point, a: number, b: number, turn: number): number {
+export function room(edges: Point[], centre: Point, a: number, b: number, turn: number): number {
   const spin = turned(turn);
   const corners = [apply(spin, [a, b]), apply(spin, [a, -b])];
   // The frame is the same on both sides of its centre, so that two corners say all.
