@@ -69,7 +69,8 @@ export interface ControlEntry {
 
 /** The controls of an object schema, in the order of its fields; fields without words are left out. */
 export function controlsOf(schema: z.ZodObject): ControlEntry[] {
-  const neutral = schema.safeParse({ kind: schema.shape.kind instanceof z.ZodLiteral ? schema.shape.kind.value : undefined });
+  const kind = schema.shape.kind;
+  const neutral = schema.safeParse(kind instanceof z.ZodLiteral ? { kind: kind.value } : {});
   const values = (neutral.success ? neutral.data : {}) as Record<string, unknown>;
   return Object.entries(schema.shape).flatMap(([key, field]) => {
     const meta = (field as z.ZodType).meta() as ControlMeta | undefined;

@@ -7,7 +7,14 @@ import { complain } from './notices';
 import { newId } from './pieces';
 import * as storage from './storage';
 
-export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more';
+export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | ReadyFacetId;
+/** Facets of the photo itself. */
+export type ReadyFacetId = 'frame' | 'balance' | 'light' | 'colour';
+const READY: readonly (FacetId | null)[] = ['frame', 'balance', 'light', 'colour'];
+
+/** The open facet when another card is chosen: one of the photo does not suit a coat, nor the other way round. */
+const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>
+  facet === 'add' || facet === 'more' || READY.includes(facet) === (chosen === null) ? facet : null;
 
 interface Step {
   name: string;
@@ -68,7 +75,7 @@ export const useBench = create<BenchState>((set, get) => ({
     set({ piece, card, draft: null, chosen: top, facet: null, held: null, maskView: 'none', past: [], future: [], saved: 'saved' });
     return piece !== null;
   },
-  choose: (chosen) => set({ chosen, maskView: 'none' }),
+  choose: (chosen) => set({ chosen, maskView: 'none', facet: suited(get().facet, chosen) }),
   openFacet: (facet) => set({ facet, maskView: 'none' }),
   hold: (held) => set({ held }),
   showMask: (maskView) => set({ maskView }),
@@ -105,7 +112,7 @@ export const useBench = create<BenchState>((set, get) => ({
   addCoat(source) {
     const coat = edits.newCoat(newId(), source);
     get().change(`Lay ${sourceName(source)}`, edits.addCoat(coat, get().chosen));
-    set({ chosen: coat.id });
+    set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },
   duplicate(id) {
     const copy = newId();

@@ -3,9 +3,10 @@ import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { coatName } from '@/core/piece/naming';
-import { chosenCoat, flush, provideThumbnail, useBench } from '@/store/bench';
+import { chosenCoat, flush, provideThumbnail, useBench, type FacetId } from '@/store/bench';
 import { strokeSentence, useBrush } from '@/store/brush';
 import { complain } from '@/store/notices';
+import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
 import { Act } from '../kit/Act';
 import { SANS, useColours } from '../theme';
@@ -57,7 +58,7 @@ export function BenchScreen({ id }: { id: string }) {
     );
   }
   if (piece?.id !== id) return <View style={{ flex: 1, backgroundColor: c.card }} />;
-  const open = facet ?? (wide ? (chosen ? 'material' : null) : null);
+  const open = facet ?? (wide ? (chosen ? 'material' : 'more') : null);
   return (
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
@@ -74,12 +75,12 @@ export function BenchScreen({ id }: { id: string }) {
           ) : (
             <Rail />
           )}
-          {!wide && chosen !== null && facet !== 'add' ? <FacetTabs open={facet} /> : null}
-          {!wide && chosen === null && !facet ? <PhotoActs /> : null}
+          {!wide && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
+          {!wide && facet !== 'add' ? <FacetTabs open={facet} /> : null}
         </div>
         {wide ? (
           <div style={{ ...side, borderLeft: `1px solid ${c.line}` }}>
-            {chosen ? <FacetTabs open={open} /> : null}
+            <FacetTabs open={open} />
             <FacetBody facet={open ?? 'more'} />
           </div>
         ) : null}
@@ -88,23 +89,22 @@ export function BenchScreen({ id }: { id: string }) {
   );
 }
 
-/** On a phone, the photo's card leads to one sheet only. */
+/** On a phone, the first thing to do with a photo that has no coat yet. */
 function PhotoActs() {
   const c = useColours();
   const { openFacet } = useBench.getState();
-  const any = useBench((s) => (s.piece?.coats.length ?? 0) > 0);
   return (
-    <View style={{ backgroundColor: c.chrome, padding: 8, borderTopWidth: 1, borderTopColor: c.line, flexDirection: 'row', gap: 8 }}>
-      <Act main={!any} style={{ flex: 1 }} onPress={() => openFacet('add')}>
+    <View style={{ backgroundColor: c.chrome, padding: 8, borderTopWidth: 1, borderTopColor: c.line }}>
+      <Act main onPress={() => openFacet('add')}>
         Lay a material
       </Act>
-      {any ? (
-        <Act style={{ flex: 1 }} onPress={() => openFacet('more')}>
-          Strength of all coats
-        </Act>
-      ) : null}
     </View>
   );
+}
+
+function readySentence(facet: FacetId | null, tool: ReadyTool): string | null {
+  if (facet === 'frame') return tool === 'line' ? 'Draw along something level or upright' : 'Drag the frame, or its sides and corners';
+  return facet === 'balance' && tool === 'neutral' ? 'Tap something that should be grey' : null;
 }
 
 /** One line that always says what a stroke on the picture will do. */
@@ -114,9 +114,11 @@ function StrokeLine() {
   const coat = useBench(chosenCoat);
   const facet = useBench((s) => s.facet);
   const names = useOwn((s) => s.names);
-  const live = coat !== null && (facet === 'where' || facet === 'lay');
+  const tool = useReady((s) => s.tool);
+  const ready = coat ? null : readySentence(facet, tool);
+  const live = ready !== null || (coat !== null && (facet === 'where' || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const text = !coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`;
+  const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`);
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
       <PhotoTab />

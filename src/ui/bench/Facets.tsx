@@ -6,10 +6,12 @@ import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { useOwn } from '@/store/own';
 import { SANS, SANS_MEDIUM, SERIF, useColours } from '../theme';
 import { BlendFacet } from './facets/BlendFacet';
+import { FrameFacet } from './facets/FrameFacet';
 import { LayFacet } from './facets/LayFacet';
 import { AddFacet, MaterialFacet } from './facets/MaterialFacet';
 import { MoreFacet } from './facets/MoreFacet';
 import { PhotoFacet } from './facets/PhotoFacet';
+import { ReadyFacet } from './facets/ReadyFacet';
 import { ToneFacet } from './facets/ToneFacet';
 import { WhereFacet } from './facets/WhereFacet';
 
@@ -22,13 +24,26 @@ export const facets: { id: FacetId; label: string }[] = [
   { id: 'more', label: 'More' },
 ];
 
-/** Names of the facets of the chosen coat, one open at a time. */
+const photoFacets: { id: FacetId; label: string }[] = [
+  { id: 'frame', label: 'Frame' },
+  { id: 'balance', label: 'Balance' },
+  { id: 'light', label: 'Light' },
+  { id: 'colour', label: 'Colour' },
+  { id: 'more', label: 'All coats' },
+];
+
+/** Names of the facets of the chosen coat, or of the photo, one open at a time. */
 export function FacetTabs({ open }: { open: FacetId | null }) {
   const c = useColours();
   const { openFacet } = useBench.getState();
+  const ofCoat = useBench((s) => s.chosen !== null);
   return (
-    <div role="tablist" aria-label="Facets of the coat" style={{ ...tabs, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
-      {facets.map(({ id, label }) => {
+    <div
+      role="tablist"
+      aria-label={ofCoat ? 'Facets of the coat' : 'Readying of the photo'}
+      style={{ ...tabs, background: c.chrome, borderTop: `1px solid ${c.line}` }}
+    >
+      {(ofCoat ? facets : photoFacets).map(({ id, label }) => {
         const on = open === id;
         return (
           <button
@@ -52,6 +67,8 @@ export function FacetTabs({ open }: { open: FacetId | null }) {
   );
 }
 
+const readying: FacetId[] = ['add', 'frame', 'balance', 'light', 'colour'];
+
 /** What the open facet offers. */
 export function FacetBody({ facet }: { facet: FacetId }) {
   const c = useColours();
@@ -65,7 +82,9 @@ export function FacetBody({ facet }: { facet: FacetId }) {
       </Text>
       <View>
         {facet === 'add' ? <AddFacet /> : null}
-        {facet !== 'add' && !coat ? <PhotoFacet /> : null}
+        {!coat && facet === 'frame' ? <FrameFacet /> : null}
+        {!coat && (facet === 'balance' || facet === 'light' || facet === 'colour') ? <ReadyFacet step={facet} /> : null}
+        {!coat && !readying.includes(facet) ? <PhotoFacet /> : null}
         {coat && facet === 'material' ? <MaterialFacet coat={coat} /> : null}
         {coat && facet === 'lay' ? <LayFacet coat={coat} /> : null}
         {coat && facet === 'tone' ? <ToneFacet coat={coat} /> : null}

@@ -4,12 +4,16 @@ import { maskColours, useColours } from '../theme';
 import { getEngine } from '@/store/engine';
 import { shownPiece, useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
+import { framing, isFraming, useReady } from '@/store/ready';
 import { complain } from '@/store/notices';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
 import { Handles } from './Handles';
 import { Painter } from './painter';
+import { DrawnLine } from './DrawnLine';
+import { FrameHandles } from './FrameHandles';
+import { lineTool, neutralTool } from './readyTools';
 import { brushTool, layTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
 
@@ -21,8 +25,11 @@ export function PictureView() {
   const [painter, setPainter] = useState<Painter | null>(null);
   const [seen, setSeen] = useState(false);
   const [hover, setHover] = useState<ToolPoint | null>(null);
-  const piece = useBench(shownPiece);
+  const shown = useBench(shownPiece);
   const { chosen, facet, held, maskView, card } = useBench();
+  const clear = isFraming(chosen, facet);
+  const piece = useMemo(() => (shown && clear ? framing(shown) : shown), [shown, clear]);
+  const readyTool = useReady((s) => s.tool);
   const viewport = useViewport();
   const colourId = useSettings((s) => s.maskColour);
   const zoom = zoomOf(viewport);
@@ -66,10 +73,13 @@ export function PictureView() {
 
   const { width: vw, height: vh, x, y } = viewport;
   useEffect(() => {
-    if (painter && piece && vw > 0) painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density });
-  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density]);
+    if (painter && piece && vw > 0) painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density, clear });
+  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density, clear]);
 
-  const tool = chosen === null ? null : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+  // What a pointer does belongs to the open facet; leaving it puts the tool away.
+  useEffect(() => useReady.getState().set({ tool: 'frame' }), [facet, chosen]);
+  const readying = facet === 'frame' && readyTool === 'line' ? lineTool : facet === 'balance' && readyTool === 'neutral' ? neutralTool : null;
+  const tool = chosen === null ? readying : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
   useGestures(place, tool, setHover);
 
   const { size, does } = useBrush();
@@ -86,7 +96,7 @@ export function PictureView() {
         const step = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
         if (step && e.target === e.currentTarget) useViewport.getState().pan(step[0], step[1]);
       }}
-      style={{ ...frame, background: c.card, cursor: facet === 'where' && chosen ? 'crosshair' : 'default' }}
+      style={{ ...frame, background: c.card, cursor: tool && facet !== 'lay' ? 'crosshair' : 'default' }}
     >
       {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
       <canvas ref={canvas} style={sheet} width={1} height={1} />
@@ -103,6 +113,8 @@ export function PictureView() {
           }}
         />
       ) : null}
+      {clear ? <FrameHandles /> : null}
+      <DrawnLine />
       <Handles />
     </div>
   );

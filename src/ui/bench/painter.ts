@@ -13,6 +13,8 @@ export interface Scene {
   viewport: Viewport;
   zoom: number;
   density: number;
+  /** All of the photo is shown while its frame is set: nothing lies beyond its edges. */
+  clear?: boolean;
 }
 
 /** A drag draws about this many pixels; the rest of the screen's follow when it rests. */
@@ -103,7 +105,7 @@ export class Painter {
     if (!region) return;
     const view = scene.view;
     await this.engine.draw(
-      { piece, region, scale, view, chosen: scene.chosen ?? undefined },
+      { piece, region, scale, view, chosen: scene.chosen ?? undefined, clear: scene.clear },
       (bytes) => {
         if (this.closed || signal?.aborted) return;
         this.show(bytes, region, scale);

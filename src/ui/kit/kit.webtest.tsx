@@ -100,7 +100,14 @@ it('says why it can do nothing here', () => {
 it('draws a panel from a schema, with every kind of control', () => {
   const onCommit = jest.fn();
   wrap(<Panel schema={laySchema} values={laySchema.parse({})} onCommit={onCommit} />);
-  expect(screen.getAllByRole('slider').map((s) => s.getAttribute('aria-label'))).toEqual(['Scale', 'Stretch across', 'Stretch down', 'Across', 'Down', 'Turn']);
+  expect(screen.getAllByRole('slider').map((s) => s.getAttribute('aria-label'))).toEqual([
+    'Scale',
+    'Stretch across',
+    'Stretch down',
+    'Across',
+    'Down',
+    'Turn',
+  ]);
   expect(screen.getByRole('radio', { name: 'Cover' })).toBeChecked();
   fireEvent.click(screen.getByRole('radio', { name: 'Tile' }));
   expect(onCommit).toHaveBeenCalledWith('fit', 'tile', 'Fit');

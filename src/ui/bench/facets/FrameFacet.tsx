@@ -1,0 +1,133 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Text, TextInput } from 'react-native-paper';
+import type { Piece } from '@/core/piece/schema';
+import { largestFrame, ratios, withFlip, withQuarter, withTurn } from '@/core/ready/frame';
+import { pieceSize, quarteredSize } from '@/core/ready/geometry';
+import { cropSchema, neutralReady, type Ready } from '@/core/ready/schema';
+import { shownPiece, useBench } from '@/store/bench';
+import { complain, say } from '@/store/notices';
+import { changeReady, levelOf, readyOf, useReady } from '@/store/ready';
+import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
+import { Panel } from '../../kit/Panel';
+import { useColours } from '../../theme';
+
+/** Width by height that the frame keeps; null when it is free. */
+export function ratioOf(shape: string, own: [number, number], piece: Piece): number | null {
+  if (shape === 'own') return own[0] / own[1];
+  if (shape === 'photo') {
+    const { width, height } = quarteredSize(piece.photo, readyOf(piece));
+    return width / height;
+  }
+  return ratios.find((r) => r.id === shape)?.ratio ?? null;
+}
+
+/** Crop, level, quarter turns and mirroring of the photo. Coats stay where they lie on it. */
+export function FrameFacet() {
+  const c = useColours();
+  const piece = useBench(shownPiece);
+  const { shape, own, tool, set } = useReady();
+  const { change, preview } = useBench.getState();
+  const [looking, setLooking] = useState(false);
+  if (!piece) return null;
+  const ready = readyOf(piece);
+  const size = pieceSize(piece);
+  const turn = (degrees: number) => changeReady((r) => withTurn(piece.photo, r, degrees));
+  const shaped = (id: string, values: [number, number]) => {
+    set({ shape: id, own: values });
+    const ratio = ratioOf(id, values, piece);
+    if (ratio !== null)
+      change(
+        'Shape of the frame',
+        changeReady((r) => ({ ...r, crop: largestFrame(piece.photo, r, ratio, r.crop.turn) })),
+      );
+  };
+  const level = async () => {
+    setLooking(true);
+    try {
+      const found = await levelOf(piece);
+      if (!found) say('No long level or upright lines were found, so nothing was turned; draw one, or use the slider.');
+      else {
+        change('Level by itself', turn(found.turn));
+        say(`Levelled by ${found.turn.toFixed(1)}°.`);
+      }
+    } catch (error) {
+      complain(error);
+    } finally {
+      setLooking(false);
+    }
+  };
+  const plain = (r: Ready): Ready => ({ ...r, quarter: 0, flip: false, perspective: undefined, crop: neutralReady.crop });
+  return (
+    <View style={{ gap: 8 }}>
+      <Text style={{ color: c.quiet }} testID="frame-size">
+        {size.width} × {size.height} of {piece.photo.width} × {piece.photo.height} pixels. The photo itself is never changed.
+      </Text>
+      <Panel
+        schema={cropSchema}
+        values={ready.crop}
+        only={['turn']}
+        onPreview={(_key, v) => preview(turn(v as number))}
+        onCommit={(_key, v) => change('Level', turn(v as number), 'frame.turn')}
+      />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Act loading={looking} disabled={looking} onPress={() => void level()}>
+          Level by itself
+        </Act>
+        <Act onPress={() => set({ tool: tool === 'line' ? 'frame' : 'line' })}>{tool === 'line' ? 'Back to the frame' : 'Draw a level line'}</Act>
+      </View>
+      <Choice
+        label="Shape"
+        options={[...ratios.map((r) => ({ value: r.id, label: r.label })), { value: 'own', label: 'Own' }]}
+        value={shape}
+        onChange={(id) => shaped(id, own)}
+      />
+      {shape === 'own' ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          {[0, 1].map((i) => (
+            <TextInput
+              key={i}
+              mode="outlined"
+              dense
+              label={i === 0 ? 'Width' : 'Height'}
+              defaultValue={String(own[i])}
+              inputMode="decimal"
+              style={{ width: 96 }}
+              onEndEditing={(e) => {
+                const n = Number((e.nativeEvent as unknown as { text: string }).text.replace(',', '.'));
+                if (n > 0.01 && n < 1000) shaped('own', i === 0 ? [n, own[1]] : [own[0], n]);
+              }}
+            />
+          ))}
+        </View>
+      ) : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Act
+          onPress={() =>
+            change(
+              'Quarter turn',
+              changeReady((r) => withQuarter(r, -1)),
+            )
+          }
+        >
+          Quarter turn left
+        </Act>
+        <Act
+          onPress={() =>
+            change(
+              'Quarter turn',
+              changeReady((r) => withQuarter(r, 1)),
+            )
+          }
+        >
+          Quarter turn right
+        </Act>
+        <Act onPress={() => change('Mirror', changeReady(withFlip))}>Mirror</Act>
+        <Act plain onPress={() => change('The whole photo', changeReady(plain))}>
+          The whole photo
+        </Act>
+      </View>
+    </View>
+  );
+}
