@@ -103,6 +103,69 @@ it('writes JPEG and WebP of the same picture', async () => {
   }
 });
 
+it('readies the photo as a recipe says: quarter turn, crop, grey spot, exposure', async () => {
+  const look = (ready: object) => recipe('ready.json', [], { ready });
+  run('render', '--photo', file('photo.png'), '--recipe', look({ crop: { x: 0.25, y: 0.5, w: 0.5, h: 0.25 } }), '--out', file('cut.png'));
+  expect(await sharp(file('cut.png')).metadata()).toMatchObject({ width: 120, height: 40 });
+  const cut = await pixels('cut.png');
+  expect([cut[0], cut[1], cut[2]]).toEqual([60, 80, 128]);
+  run('render', '--photo', file('photo.png'), '--recipe', look({ quarter: 1 }), '--out', file('quarter.png'));
+  const turned = await sharp(file('photo.png')).rotate(90).raw().toBuffer();
+  expect(Buffer.compare(turned, await pixels('quarter.png'))).toBe(0);
+  run('render', '--photo', file('photo.png'), '--recipe', look({ flip: true }), '--out', file('flip.png'));
+  expect(Buffer.compare(await sharp(file('photo.png')).flop().raw().toBuffer(), await pixels('flip.png'))).toBe(0);
+  run('render', '--photo', file('photo.png'), '--recipe', look({ whiteBalance: { neutral: [0.5, 0.2] } }), '--out', file('grey-spot.png'));
+  const balanced = await pixels('grey-spot.png');
+  const spot = (32 * 240 + 120) * 3;
+  expect(Math.max(...balanced.slice(spot, spot + 3)) - Math.min(...balanced.slice(spot, spot + 3))).toBeLessThanOrEqual(2);
+  run('render', '--photo', file('photo.png'), '--recipe', look({ tone: { exposure: 0.5, shadows: 0.3 } }), '--out', file('lit.png'));
+  const lit = await pixels('lit.png');
+  expect(lit[spot + 2]).toBeGreaterThan(145);
+  expect(fails('render', '--photo', file('photo.png'), '--recipe', look({ crop: { w: -1 } }), '--out', file('no.png'))).toMatch(/ready.crop.w/);
+});
+
+it('renders the example of the design’s §7 as far as its operations exist', () => {
+  run(
+    'render',
+    '--photo',
+    file('photo.png'),
+    '--recipe',
+    recipe(
+      'example.json',
+      [
+        {
+          name: 'Sheet',
+          source: { kind: 'material', id: 'paper.cold-press', seed: 7, params: {} },
+          lay: { fit: 'cover', scale: 1.2, x: 0, y: 0, turn: 90, flipX: false, flipY: false },
+          treatments: [{ kind: 'tone', brightness: 0.1, contrast: 0.2, saturation: -0.4, hue: 0, invert: false }],
+          blend: 'multiply',
+          strength: 0.35,
+          limits: [0, 0, 1, 1],
+          mask: {
+            start: 'all',
+            parts: [{ kind: 'ellipse', op: 'subtract', cx: 0.5, cy: 0.4, rx: 0.2, ry: 0.3, turn: 0, feather: 1, density: 0.8 }],
+          },
+          guards: 1,
+        },
+        { source: { kind: 'picture', file: 'grey.png' }, lay: { fit: 'stretch' }, blend: 'soft-light', strength: 0.9 },
+        { source: { kind: 'colour', colour: '#808080' }, blend: 'overlay', strength: 1 },
+      ],
+      {
+        ready: {
+          quarter: 0,
+          flip: false,
+          crop: { x: 0.1, y: 0, w: 0.8, h: 0.6, turn: 2.5 },
+          whiteBalance: { neutral: [0.5, 0.2] },
+          tone: { exposure: 0.5, shadows: 0.3 },
+        },
+      },
+    ),
+    '--out',
+    file('example.png'),
+  );
+  expect(existsSync(file('example.png'))).toBe(true);
+});
+
 it('measures under a mask only', async () => {
   await sharp({ create: { width: 240, height: 160, channels: 3, background: '#000' } })
     .composite([{ input: { create: { width: 50, height: 160, channels: 3, background: '#fff' } }, left: 0, top: 0 }])

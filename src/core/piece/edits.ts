@@ -77,6 +77,9 @@ export const setTreatment = (id: string, kind: string, values: Record<string, un
     return { treatments: there ? c.treatments.map((t) => (t.kind === kind ? next : t)) : [...c.treatments, next] };
   });
 
+export const removeTreatment = (id: string, kind: string): Edit =>
+  changeCoat(id, (c) => ({ treatments: c.treatments.filter((t) => t.kind !== kind) }));
+
 /** Adds a stroke to the last part when that holds strokes, else as a new part on top. */
 export const addStroke = (id: string, stroke: Stroke): Edit =>
   changeCoat(id, (c) => {

@@ -27,19 +27,22 @@ export function planReady(photo: Size, ready: Ready): PlannedReady {
   const size = readiedSize(photo, ready);
   const map = readiedMap(photo, ready);
   const treatments: Record<string, unknown>[] = [];
-  const { whiteBalance, tone, colour } = ready;
+  // What is left out, or set to undefined, takes its neutral value.
+  const add = (kind: string, values: object) => treatments.push(treatmentByKind(kind).schema.parse({ ...values, kind }));
+  const { whiteBalance, tone, colour, monochrome } = ready;
   let neutral: PlannedReady['neutral'];
   if (whiteBalance) {
     const { neutral: picked, ...values } = whiteBalance;
     const spot = picked as Point | undefined;
-    treatments.push({ kind: 'balance', gains: [1, 1, 1], ...values });
+    add('balance', values);
     if (spot) {
       const [x, y] = apply(map, [spot[0] * size.width, spot[1] * size.height]);
       neutral = { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) };
     }
   }
-  if (tone) treatments.push({ kind: 'exposure', ...tone });
-  if (colour) treatments.push({ kind: 'colour', ...colour });
+  if (tone) add('exposure', tone);
+  if (colour) add('colour', colour);
+  if (monochrome) add('monochrome', monochrome);
   return { ...size, map, treatments, neutral };
 }
 

@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { slider, toggle } from '../schema';
 import { exposureFields } from '../treatments/exposure';
 import { colourFields } from '../treatments/colour';
-import { balanceFields } from '../treatments/balance';
+import { monochromeFields } from '../treatments/monochrome';
+import { balanceFields, gainsField } from '../treatments/balance';
 
 const point = z.tuple([z.number().min(-2).max(3), z.number().min(-2).max(3)]);
 
@@ -22,7 +23,7 @@ const orNothing = <T extends z.ZodObject>(schema: T) => schema.strict().optional
 
 /**
  * Readying of the photo, which is never changed itself. It runs in the order of the fields: quarter turns and flip, perspective, crop,
- * white balance, tone, colour.
+ * white balance, tone, colour, black and white.
  */
 export const readySchema = z
   .object({
@@ -35,9 +36,10 @@ export const readySchema = z
       .strict()
       .optional(),
     crop: cropSchema.default(() => cropSchema.parse({})),
-    whiteBalance: orNothing(z.object({ neutral: point.optional(), ...balanceFields })),
+    whiteBalance: orNothing(z.object({ neutral: point.optional(), gains: gainsField.optional(), ...balanceFields })),
     tone: orNothing(z.object(exposureFields)),
     colour: orNothing(z.object(colourFields)),
+    monochrome: orNothing(z.object(monochromeFields)),
   })
   .strict();
 export type Ready = z.output<typeof readySchema>;

@@ -10,11 +10,13 @@ export const balanceFields = {
   paper: share('Warm paper', 0, { help: 'White turns to the warm white of paper.' }),
 };
 
+/** Gains of red, green and blue in linear light that come first: what makes a picked spot, or the whole picture, grey. */
+export const gainsField = z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]);
+
 const schema = z.object({
   kind: z.literal('balance'),
   ...balanceFields,
-  /** Gains of red, green and blue in linear light that come first: what makes a picked spot grey. */
-  gains: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]).default([1, 1, 1]),
+  gains: gainsField.default([1, 1, 1]),
 });
 export type Balance = z.output<typeof schema>;
 

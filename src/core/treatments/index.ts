@@ -1,11 +1,12 @@
 import balance from './balance';
 import colour from './colour';
 import exposure from './exposure';
+import monochrome from './monochrome';
 import tone from './tone';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
-export const treatments: readonly Treatment[] = [tone, exposure, balance, colour];
+export const treatments: readonly Treatment[] = [tone, exposure, balance, colour, monochrome];
 
 const byKind = new Map(treatments.map((t) => [t.kind, t]));
 

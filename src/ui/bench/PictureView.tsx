@@ -6,6 +6,7 @@ import { shownPiece, useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { framing, isFraming, useReady } from '@/store/ready';
 import { complain } from '@/store/notices';
+import { measure } from '@/store/scopes';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
@@ -46,13 +47,17 @@ export function PictureView() {
   useEffect(() => {
     let live = true;
     let made: Painter | null = null;
+    const again = () => made?.again();
     void getEngine().then((engine) => {
       if (!live || !canvas.current) return;
-      made = new Painter(engine, canvas.current, complain, () => setSeen(true));
-      setPainter(made);
+      const painting = new Painter(engine, canvas.current, complain, () => setSeen(true), measure);
+      made = painting;
+      window.addEventListener('dermatex:measure', again);
+      setPainter(painting);
     }, complain);
     return () => {
       live = false;
+      window.removeEventListener('dermatex:measure', again);
       made?.close();
     };
   }, []);

@@ -45,7 +45,7 @@ export function TopBar() {
         compact
         onPress={() => setRenaming(piece.name)}
         textColor={c.ink}
-        style={{ flexShrink: 1 }}
+        style={{ flexShrink: 1, maxWidth: roomy ? undefined : width - 282 }}
         labelStyle={{ fontFamily: SERIF, fontSize: 18, letterSpacing: 0, marginHorizontal: 6 }}
         accessibilityLabel={`${piece.name}, rename`}
       >

@@ -45,6 +45,7 @@ export class Painter {
     private readonly canvas: HTMLCanvasElement,
     private readonly onError: (error: unknown) => void,
     private readonly onDrawn: () => void = () => undefined,
+    private readonly onFrame: (rgba: Uint8Array) => void = () => undefined,
   ) {}
 
   request(scene: Scene): void {
@@ -109,6 +110,7 @@ export class Painter {
       (bytes) => {
         if (this.closed || signal?.aborted) return;
         this.show(bytes, region, scale);
+        this.onFrame(bytes);
         this.place(this.last ?? { ...scene, viewport });
         window.dispatchEvent(new CustomEvent('dermatex:frame', { detail: { quick, pixels: region.width * region.height } }));
       },
@@ -128,6 +130,11 @@ export class Painter {
     canvas.getContext('2d')?.putImageData(this.image, 0, 0);
     if (!this.drawn) this.onDrawn();
     this.drawn = { region, scale };
+  }
+
+  /** Hands what is on the canvas to whoever measures it. */
+  again(): void {
+    if (this.image && this.drawn) this.onFrame(new Uint8Array(this.image.data.buffer));
   }
 
   /** Moves what is drawn to where it belongs in the view, at once. */

@@ -1,3 +1,5 @@
+import * as z from 'zod';
+import { balanceFields } from '@/core/treatments/balance';
 import { turnByLine } from '@/core/ready/editing';
 import { withTurn } from '@/core/ready/frame';
 import type { Point } from '@/core/ready/matrix';
@@ -48,11 +50,11 @@ export const neutralTool: Tool = {
     const neutral: Point = [Math.min(1, Math.max(0, point.x)), Math.min(1, Math.max(0, point.y))];
     useBench.getState().change(
       'Pick a grey',
-      changeReady((r) => ({ ...r, whiteBalance: { ...emptyBalance, ...r.whiteBalance, neutral } }) as Ready),
+      changeReady((r) => ({ ...r, whiteBalance: { ...balanceSchema.parse({ ...r.whiteBalance }), neutral } }) as Ready),
     );
     useReady.getState().set({ tool: 'frame' });
   },
   cancel: () => undefined,
 };
 
-const emptyBalance = { warmth: 0, tint: 0, paper: 0 };
+const balanceSchema = z.object(balanceFields);

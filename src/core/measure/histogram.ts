@@ -1,0 +1,100 @@
+/** Counts of 256 levels of luma (Rec. 709 of encoded values), red, green and blue, and the share of clipped pixels. */
+export interface Histogram {
+  luma: Uint32Array;
+  red: Uint32Array;
+  green: Uint32Array;
+  blue: Uint32Array;
+  pixels: number;
+  /** Pixels with a channel at 0, and at 255. */
+  black: number;
+  white: number;
+}
+
+/** Counts RGBA8 pixels, every `step`-th of them. A measure at preview size, never on the way to the screen. */
+export function histogramOf(rgba: Uint8Array, step = 1): Histogram {
+  const h: Histogram = {
+    luma: new Uint32Array(256),
+    red: new Uint32Array(256),
+    green: new Uint32Array(256),
+    blue: new Uint32Array(256),
+    pixels: 0,
+    black: 0,
+    white: 0,
+  };
+  for (let i = 0; i + 3 < rgba.length; i += 4 * step) {
+    const [r, g, b] = [rgba[i], rgba[i + 1], rgba[i + 2]];
+    h.red[r]++;
+    h.green[g]++;
+    h.blue[b]++;
+    h.luma[Math.min(255, Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b))]++;
+    if (r === 0 || g === 0 || b === 0) h.black++;
+    if (r === 255 || g === 255 || b === 255) h.white++;
+    h.pixels++;
+  }
+  return h;
+}
+
+/** Level below which a share of the counts lies. */
+export function quantile(counts: Uint32Array, share: number): number {
+  const total = counts.reduce((s, v) => s + v, 0);
+  let sum = 0;
+  for (let v = 0; v < counts.length; v++) {
+    sum += counts[v];
+    if (sum >= total * share && sum > 0) return v;
+  }
+  return counts.length - 1;
+}
+
+const ranges = [
+  { name: 'shadows', from: 0.02, to: 0.3 },
+  { name: 'middle tones', from: 0.35, to: 0.65 },
+  { name: 'highlights', from: 0.7, to: 0.98 },
+] as const;
+
+/** A plain sentence when one channel stands clearly apart from the other two over a range of tones; null when none does. */
+export function castSentence(h: Histogram): string | null {
+  const channels = { Red: h.red, Green: h.green, Blue: h.blue };
+  let most = 7;
+  let sentence: string | null = null;
+  for (const { name, from, to } of ranges) {
+    const middle = Object.entries(channels).map(([label, counts]) => {
+      let sum = 0;
+      for (let k = 1; k <= 8; k++) sum += quantile(counts, from + ((to - from) * k) / 9);
+      return { label, level: sum / 8 };
+    });
+    for (const one of middle) {
+      const others = middle.filter((m) => m !== one);
+      const gap = Math.min(...others.map((o) => one.level - o.level));
+      const below = Math.min(...others.map((o) => o.level - one.level));
+      // Said only where the other two agree among themselves.
+      const together = Math.abs(others[0].level - others[1].level) < Math.max(gap, below) * 0.9;
+      if (together && Math.max(gap, below) > most) {
+        most = Math.max(gap, below);
+        const words = others.map((o) => o.label.toLowerCase()).join(' and ');
+        sentence = `${one.label} sits ${gap > below ? 'above' : 'below'} ${words} in the ${name}.`;
+      }
+    }
+  }
+  return sentence;
+}
+
+/** Gains in linear light under which the mean of the picture becomes grey (Buchsbaum 1980), clipped pixels left out. */
+export function greyWorld(rgba: Uint8Array): [number, number, number] {
+  const decode = Float32Array.from({ length: 256 }, (_, i) => {
+    const v = i / 255;
+    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
+  });
+  const sum = [0, 0, 0];
+  let n = 0;
+  for (let i = 0; i + 3 < rgba.length; i += 4) {
+    const [r, g, b] = [rgba[i], rgba[i + 1], rgba[i + 2]];
+    if (Math.max(r, g, b) >= 254 || Math.min(r, g, b) <= 1) continue;
+    sum[0] += decode[r];
+    sum[1] += decode[g];
+    sum[2] += decode[b];
+    n++;
+  }
+  if (n === 0) return [1, 1, 1];
+  const y = 0.2126 * sum[0] + 0.7152 * sum[1] + 0.0722 * sum[2];
+  return sum.map((v) => Math.min(4, Math.max(0.25, y / Math.max(v, 1e-9)))) as [number, number, number];
+}

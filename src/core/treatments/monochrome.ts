@@ -1,0 +1,27 @@
+import * as z from 'zod';
+import { share, toggle } from '../schema';
+import { defineTreatment } from './treatment';
+
+export const monochromeFields = {
+  on: toggle('Black and white', false),
+  red: share('Red', 0.2126, { min: -1, max: 2, help: 'How light red things become.' }),
+  green: share('Green', 0.7152, { min: -1, max: 2, help: 'How light leaves and grass become.' }),
+  blue: share('Blue', 0.0722, { min: -1, max: 2, help: 'How light the sky becomes.' }),
+};
+
+/** Black and white as a mix of the channels, weighed so that white stays white; Rec. 709 luma to begin with. */
+export default defineTreatment({
+  kind: 'monochrome',
+  label: 'Black and white',
+  schema: z.object({ kind: z.literal('monochrome'), ...monochromeFields }),
+  source: 'ITU-R BT.709 luma as the neutral mix; channel mixing is common practice, no source',
+  reach: () => 0,
+  neutral: (p) => !p.on,
+  apply({ machine }, tile, p) {
+    const sum = p.red + p.green + p.blue;
+    // A mix that adds up to nothing has no white to keep.
+    const k = Math.abs(sum) < 0.05 ? 1 : 1 / sum;
+    const [r, g, b] = [p.red * k, p.green * k, p.blue * k];
+    machine.kernels.colorMatrix(tile.ptr, tile.stride, tile.count, r, g, b, 0, r, g, b, 0, r, g, b, 0);
+  },
+});
