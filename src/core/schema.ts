@@ -2,7 +2,7 @@ import * as z from 'zod';
 
 /** What a panel needs to draw one control. Carried by the schema itself, so that no form is made by hand. */
 export interface ControlMeta {
-  control: 'slider' | 'choice' | 'toggle' | 'colour' | 'hidden';
+  control: 'slider' | 'choice' | 'toggle' | 'colour' | 'curve' | 'hidden';
   label: string;
   /** Shown behind the value: '%', '°', 'px' (of the photo), 'u'. */
   unit?: string;
@@ -58,6 +58,22 @@ export function choice<const T extends string>(
   return z
     .enum(values)
     .default(neutral as never)
+    .meta({ ...meta });
+}
+
+/** Points of a curve over 0..1, x rising; a straight line to begin with. */
+export function curve(label: string, extra: Extra = {}) {
+  const meta: ControlMeta = { control: 'curve', label, ...extra };
+  const number = z.number().min(0).max(1);
+  return z
+    .array(z.tuple([number, number]))
+    .min(2)
+    .max(16)
+    .refine((points) => points.every(([x], i) => i === 0 || x > points[i - 1][0]), 'points of a curve must rise from left to right')
+    .default([
+      [0, 0],
+      [1, 1],
+    ])
     .meta({ ...meta });
 }
 

@@ -36,7 +36,7 @@ export function measure(rgba: Uint8Array): void {
 
 /** Gains that make the photo grey on the whole, measured without its present balance. */
 export async function automaticGains(piece: Piece): Promise<[number, number, number]> {
-  const ready = { ...readyOf(piece), whiteBalance: undefined, tone: undefined, colour: undefined, monochrome: undefined };
+  const ready = { ...readyOf(piece), whiteBalance: undefined, tone: undefined, curves: undefined, colour: undefined, monochrome: undefined };
   const bare = { ...piece, coats: [], ready: piece.ready ? ready : neutralReady };
   const size = pieceSize(bare);
   const scale = Math.min(1, 300 / Math.max(size.width, size.height));

@@ -29,7 +29,7 @@ export function planReady(photo: Size, ready: Ready): PlannedReady {
   const treatments: Record<string, unknown>[] = [];
   // What is left out, or set to undefined, takes its neutral value.
   const add = (kind: string, values: object) => treatments.push(treatmentByKind(kind).schema.parse({ ...values, kind }));
-  const { whiteBalance, tone, colour, monochrome } = ready;
+  const { whiteBalance, tone, curves, colour, monochrome } = ready;
   let neutral: PlannedReady['neutral'];
   if (whiteBalance) {
     const { neutral: picked, ...values } = whiteBalance;
@@ -41,6 +41,7 @@ export function planReady(photo: Size, ready: Ready): PlannedReady {
     }
   }
   if (tone) add('exposure', tone);
+  if (curves) add('curves', curves);
   if (colour) add('colour', colour);
   if (monochrome) add('monochrome', monochrome);
   return { ...size, map, treatments, neutral };

@@ -3,6 +3,7 @@ import { slider, toggle } from '../schema';
 import { exposureFields } from '../treatments/exposure';
 import { colourFields } from '../treatments/colour';
 import { monochromeFields } from '../treatments/monochrome';
+import { curvesFields } from '../treatments/curves';
 import { balanceFields, gainsField } from '../treatments/balance';
 
 const point = z.tuple([z.number().min(-2).max(3), z.number().min(-2).max(3)]);
@@ -23,7 +24,7 @@ const orNothing = <T extends z.ZodObject>(schema: T) => schema.strict().optional
 
 /**
  * Readying of the photo, which is never changed itself. It runs in the order of the fields: quarter turns and flip, perspective, crop,
- * white balance, tone, colour, black and white.
+ * white balance, tone, curves, colour, black and white.
  */
 export const readySchema = z
   .object({
@@ -38,6 +39,7 @@ export const readySchema = z
     crop: cropSchema.default(() => cropSchema.parse({})),
     whiteBalance: orNothing(z.object({ neutral: point.optional(), gains: gainsField.optional(), ...balanceFields })),
     tone: orNothing(z.object(exposureFields)),
+    curves: orNothing(z.object(curvesFields)),
     colour: orNothing(z.object(colourFields)),
     monochrome: orNothing(z.object(monochromeFields)),
   })

@@ -1,12 +1,13 @@
 import balance from './balance';
 import colour from './colour';
+import curves from './curves';
 import exposure from './exposure';
 import monochrome from './monochrome';
 import tone from './tone';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
-export const treatments: readonly Treatment[] = [tone, exposure, balance, colour, monochrome];
+export const treatments: readonly Treatment[] = [tone, exposure, curves, balance, colour, monochrome];
 
 const byKind = new Map(treatments.map((t) => [t.kind, t]));
 

@@ -2,7 +2,9 @@ import { useMemo } from 'react';
 import { View } from 'react-native';
 import type * as z from 'zod';
 import { controlsOf } from '@/core/schema';
+import type { CurvePoint } from '@/core/treatments/curves';
 import { Choice } from './Choice';
+import { Curve } from './Curve';
 import { Slider } from './Slider';
 import { Toggle } from './Toggle';
 
@@ -47,6 +49,8 @@ export function Panel({ schema, values, only, onPreview, onCommit }: PanelProps)
           if (meta.control === 'toggle') return <Toggle key={key} label={meta.label} value={value as boolean} help={meta.help} onChange={commit} />;
           if (meta.control === 'choice')
             return <Choice key={key} label={meta.label} options={meta.choices ?? []} value={value as string} onChange={commit} />;
+          if (meta.control === 'curve')
+            return <Curve key={key} label={meta.label} points={value as CurvePoint[]} onPreview={(v) => onPreview?.(key, v)} onCommit={commit} />;
           return null;
         })}
     </View>

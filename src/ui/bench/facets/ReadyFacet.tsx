@@ -1,9 +1,11 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import * as z from 'zod';
 import type { Point } from '@/core/ready/matrix';
 import type { Ready } from '@/core/ready/schema';
 import { balanceFields } from '@/core/treatments/balance';
+import { curvesFields } from '@/core/treatments/curves';
 import { colourFields } from '@/core/treatments/colour';
 import { exposureFields } from '@/core/treatments/exposure';
 import type { Piece } from '@/core/piece/schema';
@@ -14,6 +16,7 @@ import { Scope } from '../Scope';
 import { shownPiece, useBench } from '@/store/bench';
 import { changeReady, readyOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 
@@ -26,6 +29,7 @@ const steps = {
   colour: { field: 'colour', name: 'Colour', schema: z.object(colourFields) },
 } as const;
 
+const curvesSchema = z.object(curvesFields);
 const monochromeSchema = z.object(monochromeFields);
 
 /** White balance, light or colour of the photo, under every coat. */
@@ -46,6 +50,7 @@ export function ReadyFacet({ step }: { step: keyof typeof steps }) {
         onPreview={(key, v) => preview(set(key, v))}
         onCommit={(key, v, label) => change(`${name}: ${label.toLowerCase()}`, set(key, v), `ready.${step}.${key}`)}
       />
+      {step === 'light' ? <Curves piece={piece} /> : null}
       {step === 'colour' ? <Monochrome piece={piece} /> : null}
       <Act
         plain
@@ -57,6 +62,44 @@ export function ReadyFacet({ step }: { step: keyof typeof steps }) {
         }
       >
         As photographed
+      </Act>
+    </View>
+  );
+}
+
+const channels = [
+  { value: 'all', label: 'All' },
+  { value: 'red', label: 'Red' },
+  { value: 'green', label: 'Green' },
+  { value: 'blue', label: 'Blue' },
+] as const;
+
+/** Curves, one channel at a time. */
+function Curves({ piece }: { piece: Piece }) {
+  const [channel, setChannel] = useState<string>('all');
+  const { change, preview } = useBench.getState();
+  const values = { ...curvesSchema.parse({}), ...readyOf(piece).curves };
+  const set = (key: string, v: unknown) => changeReady((r) => ({ ...r, curves: { ...values, [key]: v } }));
+  return (
+    <View>
+      <Choice label="Curve of" options={channels} value={channel} onChange={setChannel} />
+      <Panel
+        schema={curvesSchema}
+        values={values}
+        only={[channel]}
+        onPreview={(key, v) => preview(set(key, v))}
+        onCommit={(key, v, label) => change(`Curve: ${label.toLowerCase()}`, set(key, v), `ready.curves.${key}`)}
+      />
+      <Act
+        plain
+        onPress={() =>
+          change(
+            'Straight curves',
+            changeReady((r) => ({ ...r, curves: undefined })),
+          )
+        }
+      >
+        Straight again
       </Act>
     </View>
   );
