@@ -64,7 +64,7 @@ function differ(page: Page, c: Case): Promise<number> {
       id: 'c',
       visible: true,
       source: { kind: 'picture', file: `${key}c` },
-      lay: { fit: 'stretch', scale: 1, x: 0, y: 0, turn: 0, flipX: false, flipY: false },
+      lay: { fit: 'stretch', scale: 1, stretchX: 1, stretchY: 1, x: 0, y: 0, turn: 0, flipX: false, flipY: false },
       treatments,
       blend,
       strength,

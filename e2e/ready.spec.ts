@@ -125,3 +125,59 @@ test('a line drawn along something upright levels the photo; quarter turns and m
   expect(apart(sky, await look(page, 0.1, 0.5))).toBeLessThan(4);
   expect(apart(sky, await look(page, 0.9, 0.5))).toBeGreaterThan(40);
 });
+
+test('perspective: two lines make verticals upright, four corners make a rectangle, and it can be undone', async ({ page }) => {
+  const file = path.join(os.tmpdir(), `dermatex-keystone-${process.pid}.png`);
+  // A light door on a dark wall, narrower at the top.
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#46525a"/><polygon points="330,80 570,80 660,560 240,560" fill="#d9cfae"/></svg>';
+  await sharp(Buffer.from(svg)).png().toFile(file);
+  await openPhoto(page, file);
+  await page.getByTestId('card-photo').click();
+  await facet(page, 'Frame');
+  await page.getByRole('button', { name: 'Draw two uprights' }).click();
+  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something that is upright in life');
+  const line = async (x0: number, y0: number, x1: number, y1: number) => {
+    const box = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
+    const at = (x: number, y: number): [number, number] => [box.x + (box.width * x) / 900, box.y + (box.height * y) / 600];
+    await page.mouse.move(...at(x0, y0));
+    await page.mouse.down();
+    await page.mouse.move(...at(x1, y1), { steps: 6 });
+    await page.mouse.up();
+  };
+  await settled(page);
+  await line(330, 80, 240, 560);
+  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along a second upright thing');
+  await line(570, 80, 660, 560);
+  await expect(page.getByRole('button', { name: 'As it was taken' })).toBeVisible();
+  await toRail(page);
+  await facet(page, 'All coats');
+  await toRail(page);
+  await settled(page);
+  // The door's sides are upright: just inside and outside of them, high and low.
+  const [left, right] = await page.evaluate(() => {
+    const canvas = document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement;
+    const sides = (fy: number) => {
+      const row = canvas.getContext('2d')!.getImageData(0, Math.round(canvas.height * fy), canvas.width, 1).data;
+      const light = Array.from({ length: canvas.width }, (_, i) => row[4 * i] > 140);
+      return [light.indexOf(true), light.lastIndexOf(true)];
+    };
+    const [a, b] = [sides(0.35), sides(0.7)];
+    return [Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])];
+  });
+  expect(left).toBeLessThanOrEqual(3);
+  expect(right).toBeLessThanOrEqual(3);
+  await facet(page, 'Frame');
+  await page.getByRole('button', { name: 'As it was taken' }).click();
+  await page.getByRole('button', { name: 'Four corners' }).click();
+  await settled(page);
+  const corner = (await page.getByTestId('corner-0').boundingBox())!;
+  await page.mouse.move(corner.x + 22, corner.y + 22);
+  await page.mouse.down();
+  await page.mouse.move(corner.x + 62, corner.y + 52, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Back to the frame' }).click();
+  await expect(page.getByTestId('frame-size')).toContainText('900 × 600 of 900 × 600');
+  await page.getByRole('button', { name: 'The whole photo' }).click();
+  await expect(page.getByRole('button', { name: 'As it was taken' })).toHaveCount(0);
+});

@@ -40,6 +40,13 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.mouse.move(400, 20);
   await calm();
   await shot('bench-wide');
+  await page.getByTestId('card-photo').click();
+  await page.getByRole('tab', { name: 'Frame' }).click();
+  await calm();
+  await shot('frame-wide');
+  await page.getByRole('tab', { name: 'Light' }).click();
+  await calm();
+  await shot('light-wide');
   await sample('The old keeper');
   await page.getByRole('tab', { name: 'Where' }).click();
   await page.getByRole('radio', { name: 'Mask in colour' }).click();

@@ -8,6 +8,7 @@ import { download, fileName } from './files';
 import { useBench } from './bench';
 import { newId } from './pieces';
 import { useOwn } from './own';
+import { changeReady } from './ready';
 import * as storage from './storage';
 import { create } from 'zustand';
 
@@ -67,7 +68,7 @@ export function saveRecipe(piece: Piece): void {
   download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(piece.name)}.recipe.json`);
 }
 
-/** Lays the coats of a recipe on the open piece, above what is there. One step of undo. @throws RangeError with one sentence. */
+/** Lays the coats of a recipe on the open piece, above what is there, with its light and colour. One step of undo. @throws RangeError with one sentence. */
 export async function openRecipe(text: string): Promise<number> {
   const recipe = parseRecipe(text);
   const own = await storage.listOwn();
@@ -79,7 +80,12 @@ export async function openRecipe(text: string): Promise<number> {
       throw new RangeError(`The recipe uses the picture "${source.file}", which is not on your shelf; bring it in and open the recipe again.`);
     return { ...coat, source: { ...source, file: found.key, width: found.width, height: found.height } as typeof coat.source };
   });
-  useBench.getState().change(`Recipe ${recipe.name}`, (piece) => ({ ...piece, coats: [...piece.coats, ...coats] }));
+  // Of its readying what another photo can use: not the frame, and not the spot that was grey.
+  const { whiteBalance, tone, curves, colour, monochrome } = recipe.ready ?? {};
+  const balance = whiteBalance && { ...whiteBalance, neutral: undefined, gains: undefined };
+  const steps = Object.fromEntries(Object.entries({ whiteBalance: balance, tone, curves, colour, monochrome }).filter(([, v]) => v !== undefined));
+  const readied = Object.keys(steps).length > 0 ? changeReady((r) => ({ ...r, ...steps })) : (piece: Piece) => piece;
+  useBench.getState().change(`Recipe ${recipe.name}`, (piece) => readied({ ...piece, coats: [...piece.coats, ...coats] }));
   useBench.getState().choose(coats[coats.length - 1]?.id ?? null);
   return coats.length;
 }

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { editingCrop } from '../core/ready/editing';
 import { pieceSize } from '../core/ready/geometry';
-import { findLevel, type Level } from '../core/ready/level';
+import { findLevel, findUprights, type Level, type Line } from '../core/ready/level';
 import { setReady } from '../core/ready/rebase';
 import { neutralReady, type Ready } from '../core/ready/schema';
 import type { Piece } from '../core/piece/schema';
@@ -9,7 +9,10 @@ import type { FacetId } from './bench';
 import { getEngine } from './engine';
 
 /** What one stroke on the picture does while the photo is readied. */
-export type ReadyTool = 'frame' | 'line' | 'neutral';
+export type ReadyTool = 'frame' | 'line' | 'uprights' | 'corners' | 'neutral';
+
+/** x, y of both ends in CSS pixels of the view. */
+export type ViewLine = [number, number, number, number];
 
 interface ReadyState {
   /** Shape that the frame keeps; one of `ratios`, or 'own'. */
@@ -18,11 +21,20 @@ interface ReadyState {
   own: [number, number];
   tool: ReadyTool;
   /** A line being drawn, in CSS pixels of the view. */
-  line: [number, number, number, number] | null;
+  line: ViewLine | null;
+  /** The first of two lines along upright things: in the view, and in fractions of the photo. */
+  first: { view: ViewLine; photo: Line } | null;
   set(change: Partial<Omit<ReadyState, 'set'>>): void;
 }
 
-export const useReady = create<ReadyState>((set) => ({ shape: 'free', own: [21, 9], tool: 'frame', line: null, set: (change) => set(change) }));
+export const useReady = create<ReadyState>((set) => ({
+  shape: 'free',
+  own: [21, 9],
+  tool: 'frame',
+  line: null,
+  first: null,
+  set: (change) => set(change),
+}));
 
 export const readyOf = (piece: Pick<Piece, 'ready'>): Ready => piece.ready ?? neutralReady;
 
@@ -32,9 +44,13 @@ export const changeReady =
   (piece: Piece): Piece =>
     setReady(piece, change(readyOf(piece)));
 
-/** The piece as it is shown while its frame is set: all of the photo, turned as the frame is, without coats. */
-export function framing(piece: Piece): Piece {
+/**
+ * The piece as it is shown while its frame is set: all of the photo, turned as the frame is, without coats; and without its perspective
+ * and turn while that is set.
+ */
+export function framing(piece: Piece, tool: ReadyTool): Piece {
   const ready = readyOf(piece);
+  if (tool === 'uprights' || tool === 'corners') return { ...piece, coats: [], ready: { ...ready, perspective: undefined, crop: neutralReady.crop } };
   return { ...piece, coats: [], ready: { ...ready, crop: editingCrop(piece.photo, ready) } };
 }
 
@@ -42,10 +58,20 @@ export const isFraming = (chosen: string | null, facet: FacetId | null): boolean
 
 const ANALYSIS = 640;
 
-/** Luma of the photo, upright but not turned, at an analysis size; and the turn that its lines call for. */
+/** The turn that the photo's lines call for. */
 export async function levelOf(piece: Piece): Promise<Level | null> {
-  const { crop: _crop, ...rest } = readyOf(piece);
-  const ready: Ready = { ...rest, crop: neutralReady.crop };
+  const { luma, size } = await lumaOf(piece, { ...readyOf(piece), crop: neutralReady.crop });
+  return findLevel(luma, size);
+}
+
+/** Two lines along what is upright in the photo. */
+export async function uprightsOf(piece: Piece): Promise<[Line, Line] | null> {
+  const { luma, size } = await lumaOf(piece, { ...readyOf(piece), perspective: undefined, crop: neutralReady.crop });
+  return findUprights(luma, size);
+}
+
+/** Luma of the photo readied so, at an analysis size. */
+async function lumaOf(piece: Piece, ready: Ready): Promise<{ luma: Float32Array; size: { width: number; height: number } }> {
   const whole = { ...piece, coats: [], ready };
   const size = pieceSize(whole);
   const scale = Math.min(1, ANALYSIS / Math.max(size.width, size.height));
@@ -55,5 +81,5 @@ export async function levelOf(piece: Piece): Promise<Level | null> {
   await engine.draw({ piece: whole, region: { x: 0, y: 0, width, height }, scale }, (p) => {
     for (let i = 0; i < luma.length; i++) luma[i] = 0.2126 * p[4 * i] + 0.7152 * p[4 * i + 1] + 0.0722 * p[4 * i + 2];
   });
-  return findLevel(luma, { width, height });
+  return { luma, size: { width, height } };
 }

@@ -170,6 +170,18 @@ describe('recipes and sizes', () => {
     await flush();
   });
 
+  it('bring light and colour along, but neither frame nor grey spot', async () => {
+    const before = useBench.getState().piece;
+    const ready = { crop: { x: 0.1, y: 0, w: 0.5, h: 1 }, whiteBalance: { neutral: [0.5, 0.5], warmth: 0.2 }, tone: { shadows: 0.3 } };
+    await openRecipe(JSON.stringify({ dermatex: 1, name: 'Evening', ready, coats: [] }));
+    const { piece } = useBench.getState();
+    expect(piece?.ready).toMatchObject({ crop: { x: 0, y: 0, w: 1, h: 1, turn: 0 }, whiteBalance: { warmth: 0.2 }, tone: { shadows: 0.3 } });
+    expect(piece?.ready?.whiteBalance?.neutral).toBeUndefined();
+    useBench.getState().undo();
+    expect(useBench.getState().piece?.ready).toEqual(before?.ready);
+    await flush();
+  });
+
   it('that name an unknown picture, or hold no recipe, change nothing', async () => {
     const before = useBench.getState().piece;
     const lost = { dermatex: 1, name: 'x', coats: [{ source: { kind: 'picture', file: 'lost.png' } }] };

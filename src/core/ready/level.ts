@@ -1,4 +1,5 @@
 import type { Size } from './geometry';
+import type { Point } from './matrix';
 
 /** Bins of a tenth of a degree over ±20° about the axes. */
 const BIN = 0.1;
@@ -16,8 +17,62 @@ export interface Level {
  * restricted to ±20°: for each angle, edges of the right direction are projected across it, and what gathers in few places counts. `luma`
  * is 0..255, `width` × `height`, at an analysis size of some hundred pixels.
  */
-export function findLevel(luma: Float32Array | Uint8Array, { width, height }: Size): Level | null {
-  const { xs, ys, angles, weights } = edges(luma, width, height);
+export function findLevel(luma: Float32Array | Uint8Array, size: Size): Level | null {
+  return dominant(edges(luma, size.width, size.height), size);
+}
+
+/** A line through two points, in fractions of the picture. */
+export type Line = [Point, Point];
+
+/**
+ * Two lines along what should be upright, one in the left and one in the right part of the picture, or null when either has none: the
+ * dominant direction near the vertical of each part, through the middle of the edges that run so.
+ */
+export function findUprights(luma: Float32Array | Uint8Array, size: Size): [Line, Line] | null {
+  const all = edges(luma, size.width, size.height);
+  const lines: Line[] = [];
+  for (const [from, to] of [
+    [0, 0.42],
+    [0.58, 1],
+  ]) {
+    const part = pick(all, (i) => all.ys[i] >= UPRIGHT && all.xs[i] >= from * size.width && all.xs[i] < to * size.width);
+    const found = dominant(part, size);
+    if (!found) return null;
+    lines.push(strongest(part, found.turn, size));
+  }
+  return lines as [Line, Line];
+}
+
+/** The line that most edge points near a direction lie on, fitted to them by least squares. */
+function strongest(part: Edges, turn: number, { width, height }: Size): Line {
+  const c = Math.cos((turn * Math.PI) / 180);
+  const s = Math.sin((turn * Math.PI) / 180);
+  const near = pick(part, (i) => Math.abs(part.angles[i] - turn) < 3);
+  const across = near.xs.map((x, i) => x * c + (near.ys[i] - UPRIGHT) * s);
+  const counts = new Map<number, number>();
+  across.forEach((d, i) => [Math.floor(d), Math.ceil(d)].forEach((k) => counts.set(k, (counts.get(k) ?? 0) + near.weights[i])));
+  const [peak] = [...counts.entries()].reduce((a, b) => (b[1] > a[1] ? b : a));
+  const on = near.xs.map((_, i) => i).filter((i) => Math.abs(across[i] - peak) < 2.5);
+  const mean = (of: (i: number) => number) =>
+    on.reduce((sum, i) => sum + of(i) * near.weights[i], 0) / on.reduce((sum, i) => sum + near.weights[i], 0);
+  const [mx, my] = [mean((i) => near.xs[i]), mean((i) => near.ys[i] - UPRIGHT)];
+  const spread = mean((i) => (near.ys[i] - UPRIGHT - my) ** 2);
+  const lean = spread > 1 ? mean((i) => (near.xs[i] - mx) * (near.ys[i] - UPRIGHT - my)) / spread : -Math.tan((turn * Math.PI) / 180);
+  const at = (y: number): Point => [(mx + lean * (y - my) + 0.5) / width, (y + 0.5) / height];
+  return [at(my - height / 2), at(my + height / 2)];
+}
+
+type Edges = ReturnType<typeof edges>;
+/** Added to the place of upright edges, to tell them from level ones. */
+const UPRIGHT = 1e6;
+
+function pick(all: Edges, wanted: (i: number) => boolean): Edges {
+  const at = all.xs.map((_, i) => i).filter(wanted);
+  const take = (list: number[]) => at.map((i) => list[i]);
+  return { xs: take(all.xs), ys: take(all.ys), angles: take(all.angles), weights: take(all.weights) };
+}
+
+function dominant({ xs, ys, angles, weights }: Edges, { width, height }: Size): Level | null {
   if (xs.length < 50) return null;
   const count = Math.round((2 * REACH) / BIN) + 1;
   const score = new Float64Array(count);
@@ -69,10 +124,10 @@ function edges(luma: Float32Array | Uint8Array, width: number, height: number) {
     const degrees = (direction * 180) / Math.PI;
     const off = degrees - 90 * Math.round(degrees / 90);
     if (Math.abs(off) > REACH + 6) continue;
-    // Upright edges have gradients across; kept apart by adding 1000 to their place below.
+    // Upright edges have gradients across.
     const upright = Math.abs(Math.round(degrees / 90)) % 2 === 0;
     xs.push(x);
-    ys.push(upright ? y + 1e6 : y);
+    ys.push(upright ? y + UPRIGHT : y);
     angles.push(off);
     weights.push(Math.min(strength, 40));
   }
@@ -87,8 +142,8 @@ function gather(turn: number, xs: number[], ys: number[], angles: number[], weig
   for (const upright of [false, true]) {
     bins.fill(0);
     for (let i = 0; i < xs.length; i++) {
-      if (ys[i] >= 1e6 !== upright || Math.abs(angles[i] - turn) > 5) continue;
-      const y = upright ? ys[i] - 1e6 : ys[i];
+      if (ys[i] >= UPRIGHT !== upright || Math.abs(angles[i] - turn) > 5) continue;
+      const y = upright ? ys[i] - UPRIGHT : ys[i];
       // Distance of the point from a line through the origin at that angle.
       const d = (upright ? xs[i] * c + y * s : y * c - xs[i] * s) + reach / 2;
       const k = Math.floor(d);

@@ -102,8 +102,11 @@ function PhotoActs() {
   );
 }
 
-function readySentence(facet: FacetId | null, tool: ReadyTool): string | null {
-  if (facet === 'frame') return tool === 'line' ? 'Draw along something level or upright' : 'Drag the frame, or its sides and corners';
+function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean): string | null {
+  if (facet === 'frame' && tool === 'line') return 'Draw along something level or upright';
+  if (facet === 'frame' && tool === 'uprights') return second ? 'Draw along a second upright thing' : 'Draw along something that is upright in life';
+  if (facet === 'frame' && tool === 'corners') return 'Drag the corners onto what should be a rectangle';
+  if (facet === 'frame') return 'Drag the frame, or its sides and corners';
   return facet === 'balance' && tool === 'neutral' ? 'Tap something that should be grey' : null;
 }
 
@@ -115,7 +118,8 @@ function StrokeLine() {
   const facet = useBench((s) => s.facet);
   const names = useOwn((s) => s.names);
   const tool = useReady((s) => s.tool);
-  const ready = coat ? null : readySentence(facet, tool);
+  const second = useReady((s) => s.first !== null);
+  const ready = coat ? null : readySentence(facet, tool, second);
   const live = ready !== null || (coat !== null && (facet === 'where' || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
   const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`);

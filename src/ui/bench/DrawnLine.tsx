@@ -1,15 +1,19 @@
 import type { CSSProperties } from 'react';
 import { useReady } from '@/store/ready';
 
-/** The line that is being drawn along something level or upright. */
+/** The line that is being drawn along something level or upright, and the first of two. */
 export function DrawnLine() {
-  const line = useReady((s) => s.line);
-  if (!line) return null;
-  const [x1, y1, x2, y2] = line;
+  const { line, first } = useReady();
+  const lines = [first?.view, line].filter((l) => l !== null && l !== undefined);
+  if (lines.length === 0) return null;
   return (
     <svg style={cover} aria-hidden>
-      <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="#000" strokeOpacity={0.5} strokeWidth={4} />
-      <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="#fff" strokeWidth={2} />
+      {lines.map(([x1, y1, x2, y2], i) => (
+        <g key={i}>
+          <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="#000" strokeOpacity={0.5} strokeWidth={4} />
+          <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="#fff" strokeWidth={2} />
+        </g>
+      ))}
     </svg>
   );
 }

@@ -12,9 +12,10 @@ import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
 import { Handles } from './Handles';
 import { Painter } from './painter';
+import { CornerHandles } from './CornerHandles';
 import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
-import { lineTool, neutralTool } from './readyTools';
+import { lineTool, neutralTool, uprightsTool } from './readyTools';
 import { brushTool, layTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
 
@@ -29,8 +30,8 @@ export function PictureView() {
   const shown = useBench(shownPiece);
   const { chosen, facet, held, maskView, card } = useBench();
   const clear = isFraming(chosen, facet);
-  const piece = useMemo(() => (shown && clear ? framing(shown) : shown), [shown, clear]);
   const readyTool = useReady((s) => s.tool);
+  const piece = useMemo(() => (shown && clear ? framing(shown, readyTool) : shown), [shown, clear, readyTool]);
   const viewport = useViewport();
   const colourId = useSettings((s) => s.maskColour);
   const zoom = zoomOf(viewport);
@@ -82,8 +83,15 @@ export function PictureView() {
   }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density, clear]);
 
   // What a pointer does belongs to the open facet; leaving it puts the tool away.
-  useEffect(() => useReady.getState().set({ tool: 'frame' }), [facet, chosen]);
-  const readying = facet === 'frame' && readyTool === 'line' ? lineTool : facet === 'balance' && readyTool === 'neutral' ? neutralTool : null;
+  useEffect(() => useReady.getState().set({ tool: 'frame', line: null, first: null }), [facet, chosen]);
+  const readying =
+    facet === 'frame' && readyTool === 'line'
+      ? lineTool
+      : facet === 'frame' && readyTool === 'uprights'
+        ? uprightsTool
+        : facet === 'balance' && readyTool === 'neutral'
+          ? neutralTool
+          : null;
   const tool = chosen === null ? readying : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
   useGestures(place, tool, setHover);
 
@@ -118,7 +126,8 @@ export function PictureView() {
           }}
         />
       ) : null}
-      {clear ? <FrameHandles /> : null}
+      {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
+      {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       <DrawnLine />
       <Handles />
     </div>

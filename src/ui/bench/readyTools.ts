@@ -2,10 +2,12 @@ import * as z from 'zod';
 import { balanceFields } from '@/core/treatments/balance';
 import { turnByLine } from '@/core/ready/editing';
 import { withTurn } from '@/core/ready/frame';
+import type { Line } from '@/core/ready/level';
 import type { Point } from '@/core/ready/matrix';
+import { uprightCorners, withCorners } from '@/core/ready/perspective';
 import type { Ready } from '@/core/ready/schema';
 import { useBench } from '@/store/bench';
-import { say } from '@/store/notices';
+import { complain, say } from '@/store/notices';
 import { changeReady, readyOf, useReady } from '@/store/ready';
 import type { Tool, ToolPoint } from './gestures';
 import { useViewport } from './viewport';
@@ -40,6 +42,37 @@ export const lineTool: Tool = {
     start = null;
     put(null);
   },
+};
+
+/** Two lines along things that are upright in life, one after the other. */
+export const uprightsTool: Tool = {
+  down: (point) => (start = point),
+  move: lineTool.move,
+  up(point) {
+    put(null);
+    const { piece, change } = useBench.getState();
+    const { first, set } = useReady.getState();
+    const from = start;
+    start = null;
+    if (!from || !piece || Math.hypot(point.px - from.px, point.py - from.py) < 12) return;
+    const line: Line = [
+      [from.x, from.y],
+      [point.x, point.y],
+    ];
+    if (!first) return set({ first: { view: [from.px, from.py, point.px, point.py], photo: line } });
+    set({ first: null });
+    try {
+      const corners = uprightCorners(first.photo, line);
+      change(
+        'Uprights by two lines',
+        changeReady((r) => withCorners(piece.photo, r, corners)),
+      );
+      set({ tool: 'frame' });
+    } catch (error) {
+      complain(error);
+    }
+  },
+  cancel: lineTool.cancel,
 };
 
 /** A tap on something that should be grey. */

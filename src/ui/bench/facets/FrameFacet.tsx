@@ -4,10 +4,11 @@ import { Text, TextInput } from 'react-native-paper';
 import type { Piece } from '@/core/piece/schema';
 import { largestFrame, ratios, withFlip, withQuarter, withTurn } from '@/core/ready/frame';
 import { pieceSize, quarteredSize } from '@/core/ready/geometry';
+import { uprightCorners, withCorners } from '@/core/ready/perspective';
 import { cropSchema, neutralReady, type Ready } from '@/core/ready/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { complain, say } from '@/store/notices';
-import { changeReady, levelOf, readyOf, useReady } from '@/store/ready';
+import { changeReady, levelOf, readyOf, uprightsOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
 import { Panel } from '../../kit/Panel';
@@ -51,6 +52,24 @@ export function FrameFacet() {
       else {
         change('Level by itself', turn(found.turn));
         say(`Levelled by ${found.turn.toFixed(1)}°.`);
+      }
+    } catch (error) {
+      complain(error);
+    } finally {
+      setLooking(false);
+    }
+  };
+  const uprights = async () => {
+    setLooking(true);
+    try {
+      const lines = await uprightsOf(piece);
+      if (!lines) say('No two upright edges were found, so nothing was changed; draw two lines along them.');
+      else {
+        const corners = uprightCorners(...lines);
+        change(
+          'Uprights by themselves',
+          changeReady((r) => withCorners(piece.photo, r, corners)),
+        );
       }
     } catch (error) {
       complain(error);
@@ -102,6 +121,29 @@ export function FrameFacet() {
           ))}
         </View>
       ) : null}
+      <Text style={{ fontSize: 15 }}>Perspective</Text>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Act disabled={looking} onPress={() => void uprights()}>
+          Uprights by themselves
+        </Act>
+        <Act onPress={() => set({ tool: tool === 'uprights' ? 'frame' : 'uprights', first: null })}>
+          {tool === 'uprights' ? 'Back to the frame' : 'Draw two uprights'}
+        </Act>
+        <Act onPress={() => set({ tool: tool === 'corners' ? 'frame' : 'corners' })}>{tool === 'corners' ? 'Back to the frame' : 'Four corners'}</Act>
+        {ready.perspective ? (
+          <Act
+            plain
+            onPress={() =>
+              change(
+                'No perspective',
+                changeReady((r) => withCorners(piece.photo, r, null)),
+              )
+            }
+          >
+            As it was taken
+          </Act>
+        ) : null}
+      </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act
           onPress={() =>
