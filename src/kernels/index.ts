@@ -4,7 +4,9 @@ export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask
 export { linearMatrix, applyTable, colourful } from './light';
 export { sampleProjected } from './warp';
 export { maskEllipse, stampDabs, applyStroke, maskLimits } from './mask';
-export { addNoise, addSpline, worley, addWhite, enlarge, noiseAt } from './noise';
+export { addNoise, addWhite, noiseAt } from './noise';
+export { addSpline, enlarge } from './spline';
+export { worley } from './worley';
 export { fill, mixIn, times, lerpTo, clampTo, extreme, power, exponential, logarithm, absolute, smoothstep, convolveRows, convolveColumns, shrink, moments, light, castShadow, develop } from './field';
 export { drawStrokes, drawSpots, distance } from './draw';
 export { threadTables, weave } from './cloth';

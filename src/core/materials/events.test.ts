@@ -1,6 +1,7 @@
 import { PAGE } from '../image/machine';
 import { numbers, testMachine } from '@/testing/machine';
-import { Sheet, turnedLattice } from './sheet';
+import { turnedLattice } from './lattice';
+import { Sheet } from './sheet';
 
 // Kernels of the generators against scalar references written from their definitions.
 const machine = testMachine(64);

@@ -3,7 +3,8 @@ import { testMachine } from '@/testing/machine';
 import { controlsOf } from '../schema';
 import { generate, materialScratch } from './generate';
 import { materialById, materials } from '.';
-import { Sheet, turnedLattice } from './sheet';
+import { turnedLattice } from './lattice';
+import { Sheet } from './sheet';
 
 const machine = testMachine(16);
 const START = PAGE;

@@ -1,5 +1,7 @@
 import type { Machine } from '../image/machine';
+import type { Spot, StrokePoint } from './events';
 import { Field } from './field';
+import { turnedLattice } from './lattice';
 import { Random } from './random';
 
 /** Standard deviation of the noise kernel over a large area; measured, see sheet.test.ts. */
@@ -19,19 +21,7 @@ interface NoiseOptions {
   lacunarity?: number;
 }
 
-/** A spot: centre and radius in fractions of the long side. */
-export interface Spot {
-  x: number;
-  y: number;
-  r: number;
-  value?: number;
-  long?: number;
-  angle?: number;
-  lobes?: number;
-}
-
-/** A point of a stroke: position and half width in fractions of the long side. */
-export type StrokePoint = [x: number, y: number, half: number, value: number];
+export type { Spot, StrokePoint } from './events';
 
 /**
  * The worktop on which a generator makes a material: planes of width × height, lengths in fractions of the long side `size`.
@@ -367,33 +357,4 @@ export class Sheet {
     }
     return { x, y };
   }
-}
-
-const gcd = (a: number, b: number): number => (b === 0 ? Math.abs(a) : gcd(b, a % b));
-
-/**
- * Integers (a, b) without a common factor, near f·(cos, sin): a lattice turned by them repeats after one sheet, and
- * key = i + t·j mod n (n = a² + b²) names its cells so that opposite sides agree.
- */
-export function turnedLattice(f: number, angle: number): { a: number; b: number; n: number; t: number } {
-  const x = Math.max(1, Math.round(Math.abs(f * Math.cos(angle))));
-  const y = Math.max(1, Math.round(Math.abs(f * Math.sin(angle))));
-  let best = { a: x, b: y, cost: Infinity };
-  for (let a = Math.max(1, x - 2); a <= x + 2; a++) {
-    for (let b = Math.max(1, y - 2); b <= y + 2; b++) {
-      const cost = Math.abs(Math.hypot(a, b) - f) + 0.3 * Math.hypot(a - x, b - y);
-      if (gcd(a, b) === 1 && cost < best.cost) best = { a, b, cost };
-    }
-  }
-  const { a, b } = best;
-  const n = a * a + b * b;
-  // t = −a · b⁻¹ mod n, by the extended Euclidean algorithm.
-  let [r0, r1, s0, s1] = [n, b % n, 0, 1];
-  while (r1 > 0) {
-    const q = Math.floor(r0 / r1);
-    [r0, r1, s0, s1] = [r1, r0 - q * r1, s1, s0 - q * s1];
-  }
-  const inverse = ((s0 % n) + n) % n;
-  const t = Number((((BigInt(-a) * BigInt(inverse)) % BigInt(n)) + BigInt(n)) % BigInt(n));
-  return { a, b, n, t };
 }

@@ -1,8 +1,9 @@
-import { useState, type CSSProperties } from 'react';
+import { useState } from 'react';
 import { isConvex, wholeCorners, withCorners, type Corners } from '@/core/ready/perspective';
 import { shownPiece, useBench } from '@/store/bench';
 import { changeReady, readyOf } from '@/store/ready';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
+import { arrowStep, cover, grab, mark } from './handleStyles';
 
 const names = ['Left upper corner', 'Right upper corner', 'Right lower corner', 'Left lower corner'];
 
@@ -53,8 +54,9 @@ export function CornerHandles() {
           }}
           onPointerCancel={() => setLive(null)}
           onKeyDown={(e) => {
-            const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key] ?? [0, 0];
-            if (dx === 0 && dy === 0) return;
+            const step = arrowStep(e.key);
+            if (!step) return;
+            const [dx, dy] = step;
             e.preventDefault();
             e.stopPropagation();
             const next = moved(i, corners[i][0] + dx * 0.005, corners[i][1] + dy * 0.005);
@@ -68,20 +70,3 @@ export function CornerHandles() {
     </div>
   );
 }
-
-const cover: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' };
-const grab: CSSProperties = {
-  position: 'absolute',
-  width: 44,
-  height: 44,
-  padding: 0,
-  border: 'none',
-  background: 'none',
-  display: 'flex',
-  alignItems: 'center',
-  justifyContent: 'center',
-  cursor: 'move',
-  touchAction: 'none',
-  pointerEvents: 'auto',
-};
-const mark: CSSProperties = { width: 14, height: 14, background: '#fff', border: '1.5px solid #222', boxShadow: '0 0 0 1px rgba(255,255,255,0.7)' };

@@ -1,5 +1,5 @@
-import type { CSSProperties } from 'react';
 import { useReady } from '@/store/ready';
+import { cover } from './handleStyles';
 
 /** The line that is being drawn along something level or upright, and the first of two. */
 export function DrawnLine() {
@@ -17,5 +17,3 @@ export function DrawnLine() {
     </svg>
   );
 }
-
-const cover: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' };

@@ -6,6 +6,7 @@ import { changeReady, readyOf, useReady } from '@/store/ready';
 import { useHeld } from '../kit/held';
 import { ratioOf } from './facets/FrameFacet';
 import { toView, useViewport, zoomOf } from './viewport';
+import { arrowStep, cover, grab, mark } from './handleStyles';
 
 const grips: [Grip, number, number, string][] = [
   ['nw', 0, 0, 'Left upper corner of the frame'],
@@ -98,8 +99,9 @@ function Pull({ piece, grip, label, style }: PullProps) {
     return d && edit(d.piece, d.box, (e.clientX - d.x) / zoom, (e.clientY - d.y) / zoom);
   };
   const key = (e: KeyboardEvent) => {
-    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key] ?? [0, 0];
-    if (dx === 0 && dy === 0) return;
+    const step = arrowStep(e.key);
+    if (!step) return;
+    const [dx, dy] = step;
     e.preventDefault();
     e.stopPropagation();
     const by = (e.shiftKey ? 40 : 8) / zoom;
@@ -138,18 +140,3 @@ function Pull({ piece, grip, label, style }: PullProps) {
     </button>
   );
 }
-
-const cover: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' };
-const grab: CSSProperties = {
-  position: 'absolute',
-  padding: 0,
-  border: 'none',
-  background: 'none',
-  display: 'flex',
-  alignItems: 'center',
-  justifyContent: 'center',
-  cursor: 'move',
-  touchAction: 'none',
-  pointerEvents: 'auto',
-};
-const mark: CSSProperties = { background: '#fff', border: '1.5px solid #222', boxShadow: '0 0 0 1px rgba(255,255,255,0.7)' };

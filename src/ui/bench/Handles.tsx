@@ -1,9 +1,10 @@
-import { useRef, type CSSProperties, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { useColours } from '../theme';
 import type { Ellipse } from '@/core/mask/parts/ellipse';
 import { changePart } from '@/core/piece/edits';
 import { chosenCoat, useBench } from '@/store/bench';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
+import { arrowStep, cover, grab, mark } from './handleStyles';
 
 type Grip = 'centre' | 'across' | 'down' | 'turn';
 const says: Record<Grip, string> = { centre: 'Move the ellipse', across: 'Half width', down: 'Half height', turn: 'Turn the ellipse' };
@@ -54,8 +55,9 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
     preview(changePart(coat, index, held.current));
   };
   const key = (grip: Grip) => (e: KeyboardEvent) => {
-    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key] ?? [0, 0];
-    if (dx === 0 && dy === 0) return;
+    const step = arrowStep(e.key);
+    if (!step) return;
+    const [dx, dy] = step;
     e.preventDefault();
     e.stopPropagation();
     const by = 0.01;
@@ -105,7 +107,7 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
           onPointerCancel={drop}
           style={{ ...grab, left: x - 22, top: y - 22 }}
         >
-          <span style={{ ...dot, background: grip === 'centre' ? c.accent : '#fff', borderRadius: grip === 'turn' ? 8 : 1 }} />
+          <span style={{ ...mark, background: grip === 'centre' ? c.accent : '#fff', borderRadius: grip === 'turn' ? 8 : 1 }} />
         </button>
       ))}
     </div>
@@ -113,19 +115,3 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
 }
 
 const limit = (x: number, lo: number, hi: number) => Math.min(hi, Math.max(lo, Math.round(x * 1e4) / 1e4));
-const cover: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' };
-const grab: CSSProperties = {
-  position: 'absolute',
-  width: 44,
-  height: 44,
-  padding: 0,
-  border: 'none',
-  background: 'none',
-  display: 'flex',
-  alignItems: 'center',
-  justifyContent: 'center',
-  cursor: 'move',
-  touchAction: 'none',
-  pointerEvents: 'auto',
-};
-const dot: CSSProperties = { width: 13, height: 13, border: '1.5px solid #222', boxShadow: '0 0 0 1px rgba(255,255,255,0.7)' };

@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { slider } from '../../schema';
 import type { Field } from '../field';
 import { defineMaterial } from '../material';
-import { turnedLattice, type Sheet } from '../sheet';
+import { turnedLattice } from '../lattice';
+import { type Sheet } from '../sheet';
 
 export default defineMaterial({
   id: 'skin.grain',

@@ -1,0 +1,167 @@
+// Smooth fields from few values: white noise under a cubic B-spline, and doubling by Catmull–Rom.
+import { modulo } from './lattice';
+import { hash } from './math';
+
+/** Sum of twelve uniforms would be slow; four give a bell that is near enough to Gaussian for a blurred field. Variance 1. */
+// @ts-ignore: decorator
+@inline
+function bell(k: i32, seed: i32): f32 {
+  const a = hash(k, seed);
+  const b = hash(k, seed ^ 0x5bd1e995);
+  const sum = <f32>(a & 0xffff) + <f32>(a >>> 16) + <f32>(b & 0xffff) + <f32>(b >>> 16);
+  return (sum * <f32>(1.0 / 65535.0) - 2) * 1.7320508;
+}
+
+/**
+ * dst += gain · white noise of unit variance on a lattice of nx × ny cells over the plane, shaped by a cubic B-spline (a close
+ * stand-in for a Gaussian of 0.577 cells), periodic. `rows` is scratch for 4·w floats.
+ */
+export function addSpline(dst: usize, w: i32, h: i32, nx: f32, ny: f32, px: i32, py: i32, seed: i32, gain: f32, rows: usize): void {
+  let have: i32 = i32.MIN_VALUE;
+  for (let j = 0; j < h; j++) {
+    const v = (<f32>j + 0.5) * ny / <f32>h;
+    const jv = <i32>floor<f32>(v);
+    const f = v - <f32>jv;
+    if (jv != have) {
+      for (let k = 0; k < 4; k++) {
+        const lattice = jv - 1 + k;
+        // A row already held in the ring is kept: slot = lattice row modulo 4.
+        if (have != i32.MIN_VALUE && lattice <= have + 2 && lattice >= have - 1) continue;
+        const row = rows + ((<usize>(modulo(lattice, 4) * w)) << 2);
+        const base = modulo(lattice, py) * 0x2545f49;
+        let last: i32 = i32.MIN_VALUE;
+        let a: f32 = 0, b: f32 = 0, c: f32 = 0, d: f32 = 0;
+        for (let i = 0; i < w; i++) {
+          const u = (<f32>i + 0.5) * nx / <f32>w;
+          const iu = <i32>floor<f32>(u);
+          if (iu != last) {
+            if (iu == last + 1) {
+              a = b; b = c; c = d;
+            } else {
+              a = bell(base + modulo(iu - 1, px), seed);
+              b = bell(base + modulo(iu, px), seed);
+              c = bell(base + modulo(iu + 1, px), seed);
+            }
+            d = bell(base + modulo(iu + 2, px), seed);
+            last = iu;
+          }
+          const t = u - <f32>iu;
+          const o: f32 = 1 - t;
+          const t2 = t * t;
+          f32.store(row + (<usize>i << 2),
+            (o * o * o * a + (3 * t2 * t - 6 * t2 + 4) * b + (3 * o * o * o - 6 * o * o + 4) * c + t2 * t * d) * <f32>(1.0 / 6.0));
+        }
+      }
+      have = jv;
+    }
+    const o: f32 = 1 - f;
+    const f2 = f * f;
+    const k0 = f32x4.splat(o * o * o * gain / 6);
+    const k1 = f32x4.splat((3 * f2 * f - 6 * f2 + 4) * gain / 6);
+    const k2 = f32x4.splat((3 * o * o * o - 6 * o * o + 4) * gain / 6);
+    const k3 = f32x4.splat(f2 * f * gain / 6);
+    const r0 = rows + ((<usize>(modulo(jv - 1, 4) * w)) << 2);
+    const r1 = rows + ((<usize>(modulo(jv, 4) * w)) << 2);
+    const r2 = rows + ((<usize>(modulo(jv + 1, 4) * w)) << 2);
+    const r3 = rows + ((<usize>(modulo(jv + 2, 4) * w)) << 2);
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) {
+      const s = f32x4.add(
+        f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
+        f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
+      );
+      v128.store(out + i, f32x4.add(v128.load(out + i), s));
+    }
+  }
+}
+
+/** Catmull–Rom a quarter of the way from b to c. */
+// @ts-ignore: decorator
+@inline
+function quarter(a: v128, b: v128, c: v128, d: v128): v128 {
+  // t = 1/4: weights −9, 111, 29, −3 in 1/128.
+  return f32x4.mul(
+    f32x4.add(
+      f32x4.add(f32x4.mul(a, f32x4.splat(-9)), f32x4.mul(b, f32x4.splat(111))),
+      f32x4.add(f32x4.mul(c, f32x4.splat(29)), f32x4.mul(d, f32x4.splat(-3))),
+    ),
+    f32x4.splat(1.0 / 128.0),
+  );
+}
+
+/** The four values two to the left of pixels 1 to 4 of a row, whose values one to the left are given. */
+// @ts-ignore: decorator
+@inline
+function before(from: usize, sw: i32, m: v128, wrap: i32): v128 {
+  const first = f32.load(wrap ? from + (<usize>(sw - 1) << 2) : from);
+  return f32x4.replace_lane(i32x4.shuffle(m, m, 0, 0, 1, 2), 0, first);
+}
+
+/** One pixel of a row widened from sw to w pixels by Catmull–Rom. */
+function widen(from: usize, sw: i32, row: usize, w: i32, i: i32, wrap: i32): void {
+  const u = (<f32>i + 0.5) * <f32>sw / <f32>w - 0.5;
+  const iu = <i32>floor<f32>(u);
+  const t = u - <f32>iu;
+  const last = sw - 1;
+  const a = f32.load(from + (<usize>(wrap ? modulo(iu - 1, sw) : max<i32>(0, iu - 1)) << 2));
+  const b = f32.load(from + (<usize>(wrap ? modulo(iu, sw) : max<i32>(0, iu)) << 2));
+  const c = f32.load(from + (<usize>(wrap ? modulo(iu + 1, sw) : min<i32>(last, iu + 1)) << 2));
+  const d = f32.load(from + (<usize>(wrap ? modulo(iu + 2, sw) : min<i32>(last, iu + 2)) << 2));
+  f32.store(row + (<usize>i << 2), b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a))));
+}
+
+/** Catmull–Rom enlargement of a periodic or clamped plane, for fields whose finest octave a smaller plane already holds. */
+export function enlarge(src: usize, sw: i32, sh: i32, dst: usize, w: i32, h: i32, wrap: i32, rows: usize): void {
+  // Rows are widened once each into a ring of four, then mixed downwards.
+  let have: i32 = i32.MIN_VALUE;
+  for (let j = 0; j < h; j++) {
+    const v = (<f32>j + 0.5) * <f32>sh / <f32>h - 0.5;
+    const jv = <i32>floor<f32>(v);
+    const f = v - <f32>jv;
+    if (jv != have) {
+      for (let k = -1; k < 3; k++) {
+        const r = jv + k;
+        if (have != i32.MIN_VALUE && r <= have + 2 && r >= have - 1) continue;
+        const row = rows + ((<usize>(modulo(r, 4) * w)) << 2);
+        const from = src + ((<usize>((wrap ? modulo(r, sh) : max<i32>(0, min<i32>(sh - 1, r))) * sw)) << 2);
+        // Four source pixels away from the ends become eight at a time: doubling has but two sets of weights.
+        const from4 = w == 2 * sw && sw > 8 ? 1 : 0;
+        const to4 = from4 ? 1 + ((sw - 3) & ~3) : 0;
+        if (from4) {
+          for (let q = from4; q < to4; q += 4) {
+            const at = from + (<usize>q << 2);
+            const m = v128.load(at - 4);
+            const c = v128.load(at);
+            const n = v128.load(at + 4);
+            // Pixel 2q lies a quarter before q, pixel 2q + 1 a quarter after.
+            const even = quarter(v128.load(at + 4), c, m, q > 1 ? v128.load(at - 8) : before(from, sw, m, wrap));
+            const odd = quarter(m, c, n, v128.load(at + 8));
+            const out = row + (<usize>q << 3);
+            v128.store(out, i32x4.shuffle(even, odd, 0, 4, 1, 5));
+            v128.store(out + 16, i32x4.shuffle(even, odd, 2, 6, 3, 7));
+          }
+        }
+        for (let i = 0; i < w; i++) {
+          if (i == 2 * from4 && from4) i = 2 * to4;
+          widen(from, sw, row, w, i, wrap);
+        }
+      }
+      have = jv;
+    }
+    const r0 = rows + ((<usize>(modulo(jv - 1, 4) * w)) << 2);
+    const r1 = rows + ((<usize>(modulo(jv, 4) * w)) << 2);
+    const r2 = rows + ((<usize>(modulo(jv + 1, 4) * w)) << 2);
+    const r3 = rows + ((<usize>(modulo(jv + 2, 4) * w)) << 2);
+    const k0 = f32x4.splat(0.5 * f * (-1 + f * (2 - f)));
+    const k1 = f32x4.splat(1 + 0.5 * f * f * (3 * f - 5));
+    const k2 = f32x4.splat(0.5 * f * (1 + f * (4 - 3 * f)));
+    const k3 = f32x4.splat(0.5 * f * f * (f - 1));
+    const out = dst + ((<usize>j * <usize>w) << 2);
+    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) {
+      v128.store(out + i, f32x4.add(
+        f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
+        f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
+      ));
+    }
+  }
+}
