@@ -15,14 +15,14 @@ function setUp() {
   const errors: unknown[] = [];
   const frames: { quick: boolean; pixels: number }[] = [];
   const engine = {
-    draw: (drawing: Drawing, use: (bytes: Uint8Array) => void, options: DrawOptions) =>
+    draw: (drawing: Drawing, take: (bytes: Uint8Array) => void, options: DrawOptions) =>
       new Promise<void>((resolve, reject) => {
         options.signal?.addEventListener('abort', () => reject(new Cancelled()));
         calls.push({
           ...drawing,
           quick: options.quick === true,
           finish() {
-            use(new Uint8Array(drawing.region.width * drawing.region.height * 4));
+            take(new Uint8Array(drawing.region.width * drawing.region.height * 4));
             resolve();
           },
           fail: reject,
