@@ -1,3 +1,5 @@
+import { toLinear } from '../color/srgb';
+
 /** Counts of 256 levels of luma (Rec. 709 of encoded values), red, green and blue, and the share of clipped pixels. */
 export interface Histogram {
   luma: Uint32Array;
@@ -80,18 +82,15 @@ export function castSentence(h: Histogram): string | null {
 
 /** Gains in linear light under which the mean of the picture becomes grey (Buchsbaum 1980), clipped pixels left out. */
 export function greyWorld(rgba: Uint8Array): [number, number, number] {
-  const decode = Float32Array.from({ length: 256 }, (_, i) => {
-    const v = i / 255;
-    return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-  });
+  const linear = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
   const sum = [0, 0, 0];
   let n = 0;
   for (let i = 0; i + 3 < rgba.length; i += 4) {
     const [r, g, b] = [rgba[i], rgba[i + 1], rgba[i + 2]];
     if (Math.max(r, g, b) >= 254 || Math.min(r, g, b) <= 1) continue;
-    sum[0] += decode[r];
-    sum[1] += decode[g];
-    sum[2] += decode[b];
+    sum[0] += linear[r];
+    sum[1] += linear[g];
+    sum[2] += linear[b];
     n++;
   }
   if (n === 0) return [1, 1, 1];

@@ -42,7 +42,7 @@ export function cropOfBox(photo: Size, ready: Ready, box: Box): Crop {
   return { x: x / size.width - w / 2, y: y / size.height - h / 2, w, h, turn: ready.crop.turn };
 }
 
-/** Whether a crop has no empty corner, to a hundredth of its size. */
+/** Whether a crop has no empty corner, to a thousandth of its size. */
 export function fits(photo: Size, ready: Ready, crop: Crop): boolean {
   const size = quarteredSize(photo, ready);
   const centre: Point = [(crop.x + crop.w / 2) * size.width, (crop.y + crop.h / 2) * size.height];

@@ -1,3 +1,4 @@
+import { toEncoded, toLinear } from '../color/srgb';
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { levelSize } from '../image/picture';
@@ -105,8 +106,6 @@ function projected(
   kernels.sampleProjected(photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...(m as Projection), +smooth, +!!clear, mix);
 }
 
-const decode = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
-
 /** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */
 function withNeutral({ machine, photo, ready }: RenderContext, p: Record<string, unknown>): Record<string, unknown> {
   const spot = ready?.neutral;
@@ -118,9 +117,9 @@ function withNeutral({ machine, photo, ready }: RenderContext, p: Record<string,
   const y1 = Math.min(photo.height, Math.max(y0 + 1, Math.round(spot.y + half)));
   const sum = [0, 0, 0];
   for (let y = y0; y < y1; y++)
-    for (let x = x0; x < x1; x++) for (let c = 0; c < 3; c++) sum[c] += decode(machine.bytes[photo.levels[0] + (y * photo.width + x) * 4 + c] / 255);
+    for (let x = x0; x < x1; x++)
+      for (let c = 0; c < 3; c++) sum[c] += toLinear(machine.bytes[photo.levels[0] + (y * photo.width + x) * 4 + c] / 255);
   const mean = sum.map((v) => Math.max(1e-4, v / ((x1 - x0) * (y1 - y0))));
-  const encode = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
-  const luma = 0.2126 * encode(mean[0]) + 0.7152 * encode(mean[1]) + 0.0722 * encode(mean[2]);
-  return { ...p, gains: mean.map((v) => decode(luma) / v) };
+  const luma = 0.2126 * toEncoded(mean[0]) + 0.7152 * toEncoded(mean[1]) + 0.0722 * toEncoded(mean[2]);
+  return { ...p, gains: mean.map((v) => toLinear(luma) / v) };
 }
