@@ -22,8 +22,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const coats = coatsOf(look, () => `c${++next}`);
   const engine = await nodeEngine({
     decode: (key) => decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes)),
-    // At full size nothing but materials is ever drawn smaller.
-    levels: scale === 1 ? 1 : undefined,
+    // At full size nothing but materials is ever drawn smaller; a spot's source is looked for on smaller levels, though.
+    levels: scale === 1 && !look.ready?.spots.some((spot) => !spot.from) ? 1 : undefined,
   });
   const { width: pw, height: ph } = await sizeOf(photo);
   const framed = readiedSize({ width: pw, height: ph }, look.ready);

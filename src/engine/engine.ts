@@ -4,10 +4,12 @@ import { materialById } from '../core/materials';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
 import { planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
+import type { Spot } from '../core/ready/spots/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
 import { NOMINAL } from '../core/sources/lay';
 import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
 import { Cancelled, Lost, type Pool } from './pool';
+import { Surveys } from './surveys';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
@@ -46,6 +48,7 @@ const QUICK_SIDE = 256;
 export class Engine {
   readonly pool: Pool;
   readonly library: Library;
+  private readonly surveys: Surveys;
   private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
   private losses = 0;
   private stamps = 0;
@@ -57,10 +60,28 @@ export class Engine {
   constructor(private readonly options: EngineOptions) {
     this.pool = options.pool;
     this.library = options.library ?? new Library(options.pool);
+    this.surveys = new Surveys(
+      this.pool,
+      (part) => this.identify(part),
+      (bytes) => this.room(bytes),
+    );
   }
 
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
     return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+  }
+
+  /** The photo without its spots. */
+  private async readied(ref: Pick<PictureRef, 'key'>, ready: Piece['ready']): Promise<Picture> {
+    const photo = await this.photo(ref);
+    return ready && ready.spots.length > 0 ? this.library.mended(ref.key, photo, ready.spots) : photo;
+  }
+
+  /** Where something lies that can take the last spot's place, in fractions of the file from it. */
+  async spotSource(piece: Pick<Piece, 'photo' | 'ready'>, spot: Spot): Promise<[number, number]> {
+    const picture = await this.readied(piece.photo, piece.ready);
+    const [dx, dy] = await this.pool.call<[number, number]>({ call: 'source', picture, spot }, this.pool.shared ? undefined : 0);
+    return [dx / picture.width, dy / picture.height];
   }
 
   /**
@@ -73,6 +94,7 @@ export class Engine {
       if (this.pool.losses !== this.losses) {
         this.losses = this.pool.losses;
         this.library.clear();
+        this.surveys.clear();
       }
       try {
         const plan = await this.plan(drawing, options.quick ?? false);
@@ -141,18 +163,18 @@ export class Engine {
       const own = [coat.source, coat.lay, coat.treatments].map((part) => this.identify(part as object));
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
     }
-    return plan;
+    return this.surveys.complete(plan, piece);
   }
 
   /** Loads what a drawing needs: everything at once for a quick one. */
   private async sources({ coats, photo, ready }: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
     const size = readiedSize(photo, ready);
-    if (quick) return Promise.all([this.photo(photo), Promise.all(coats.map((coat) => this.planCoat(coat, size, scale, quick)))]);
+    if (quick) return Promise.all([this.readied(photo, ready), Promise.all(coats.map((coat) => this.planCoat(coat, size, scale, quick)))]);
     // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
     // and the result then take over.
     const planned: PlannedCoat[] = [];
     for (const coat of coats) planned.push(await this.planCoat(coat, size, scale, quick));
-    return [await this.photo(photo), planned];
+    return [await this.readied(photo, ready), planned];
   }
 
   private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {

@@ -1,6 +1,8 @@
 import { pictureAt, pictureBytes, type Picture } from '../core/image/picture';
 import { materialById } from '../core/materials';
 import { materialScratch } from '../core/materials/generate';
+import { mendScratch } from '../core/ready/spots/mend';
+import { spotsKey, type Spot } from '../core/ready/spots/schema';
 import type { MaterialRequest } from './protocol';
 import type { Pool } from './pool';
 
@@ -72,7 +74,7 @@ export class Library {
       try {
         await decoded.place(at);
         const picture = pictureAt(at, width, height, this.levels);
-        if (picture.levels.length > 1) await this.everywhere({ call: 'levels', picture });
+        if (picture.levels.length > 1) await this.pool.everywhere({ call: 'levels', picture });
         return this.keep(key, picture, at, bytes);
       } catch (error) {
         this.pool.heap.give(at);
@@ -90,8 +92,35 @@ export class Library {
         await this.pool.call({ call: 'material', order, target: at, scratch }, this.pool.shared ? undefined : 0);
         if (!this.pool.shared) await this.repeat(at, width * height * 4);
         const picture = pictureAt(at, width, height);
-        await this.everywhere({ call: 'levels', picture });
+        await this.pool.everywhere({ call: 'levels', picture });
         return this.keep(materialKey(order), picture, at, bytes);
+      } catch (error) {
+        this.pool.heap.give(at);
+        throw error;
+      } finally {
+        this.pool.heap.give(scratch);
+      }
+    });
+  }
+
+  /** A picture without its spots: a copy, made from the nearest state that is at hand. */
+  mended(key: string, picture: Picture, spots: Spot[]): Promise<Picture> {
+    const name = (n: number) => `mended:${key}:${spotsKey(spots.slice(0, n))}`;
+    return this.once(name(spots.length), async () => {
+      let done = spots.length - 1;
+      while (done > 0 && !this.has(name(done))) done--;
+      const from = (done > 0 && this.get(name(done))) || picture;
+      const left = done > 0 ? spots.slice(done) : spots;
+      const { width, height } = picture;
+      const { at, bytes } = this.room(width, height);
+      const scratch = this.pool.heap.take(mendScratch(picture, left));
+      try {
+        const to = pictureAt(at, width, height, this.levels);
+        await this.pool.everywhere({ call: 'mend', from, to, spots: left, scratch });
+        // One state back is kept for undoing, older ones are not.
+        const old = [...this.held.entries()].filter(([k]) => k.startsWith(`mended:${key}:`)).sort((a, b) => b[1].used - a[1].used);
+        for (const [k] of old.slice(1)) this.drop(k);
+        return this.keep(name(spots.length), to, at, bytes);
       } catch (error) {
         this.pool.heap.give(at);
         throw error;
@@ -127,11 +156,6 @@ export class Library {
       this.coming.set(key, coming);
     }
     return coming;
-  }
-
-  private async everywhere(question: { call: 'levels'; picture: Picture }): Promise<void> {
-    if (this.pool.shared) await this.pool.call(question);
-    else await Promise.all(Array.from({ length: this.pool.size }, (_, i) => this.pool.call(question, i)));
   }
 
   private keep(key: string, picture: Picture, at: number, bytes: number): Picture {

@@ -227,6 +227,13 @@ export class Pool {
     else for (const m of this.members) m.handle.post({ kind: 'write', at, bytes });
   }
 
+  /** Asks one worker, or every one when each has its own memory; the first answer stands for all. */
+  async everywhere<T>(question: Call): Promise<T> {
+    if (this.shared) return this.call<T>(question);
+    const [answer] = await Promise.all(Array.from({ length: this.size }, (_, i) => this.call<T>(question, i)));
+    return answer;
+  }
+
   /**
    * Draws all tiles of a plan once all before it are done. `target` says where the picture goes in shared memory; with private memories it
    * arrives as an array of its own. `use` gets the pixels before the next drawing may overwrite them. Rejects with Cancelled as soon as

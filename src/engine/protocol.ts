@@ -1,4 +1,6 @@
 import type { Picture } from '../core/image/picture';
+import type { Spot } from '../core/ready/spots/schema';
+import type { SurveyOrder } from '../core/render/survey';
 import type { Plan } from '../core/render/plan';
 
 /** What a material is made from, without functions, so that it can be posted. */
@@ -16,6 +18,11 @@ export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: nu
 export type Call =
   | { call: 'material'; order: MaterialRequest; target: number; scratch: number }
   | { call: 'levels'; picture: Picture }
+  /** Copies a picture without its spots. */
+  | { call: 'mend'; from: Picture; to: Picture; spots: Spot[]; scratch: number }
+  /** Where something lies that can take a spot's place: an offset in pixels. */
+  | { call: 'source'; picture: Picture; spot: Spot }
+  | { call: 'survey'; pixels: number; width: number; height: number; unit: number; order: SurveyOrder; target: number; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob }
   | { call: 'place'; at: number; height: number; width: number }

@@ -3,7 +3,10 @@ import { buildLevels } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { generate } from '../core/materials/generate';
+import { mend, pathOf } from '../core/ready/spots/mend';
+import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/evaluate';
+import { takeSurvey } from '../core/render/survey';
 import { tileRegion, tilesOf } from '../core/render/plan';
 import {
   ACTIVE,
@@ -46,6 +49,18 @@ export function serve(host: Host): (message: ToWorker) => void {
       }
       case 'levels':
         return buildLevels(machine, question.picture);
+      case 'mend': {
+        const { from, to, spots } = question;
+        machine.bytes.copyWithin(to.levels[0], from.levels[0], from.levels[0] + from.width * from.height * 4);
+        mend(machine, to, spots, question.scratch);
+        return undefined;
+      }
+      case 'source':
+        return findSource(machine, question.picture, pathOf(question.spot, question.picture));
+      case 'survey': {
+        const { pixels, width, height, unit, order, target } = question;
+        return takeSurvey(machine, pixels, width, height, unit, order, target, question.scratch);
+      }
       case 'read':
         return machine.bytes.slice(question.at, question.at + question.bytes);
       case 'decode':

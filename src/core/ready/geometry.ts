@@ -1,4 +1,5 @@
 import { apply, chain, invert, moved, multiply, scaled, squareTo, turned, type Point, type Projection } from './matrix';
+import { bent, planLens, straightened } from './lens';
 import { neutralReady, type Ready } from './schema';
 
 export interface Size {
@@ -7,6 +8,7 @@ export interface Size {
 }
 
 type Geometry = Pick<Ready, 'quarter' | 'flip' | 'perspective' | 'crop'>;
+type WithLens = Geometry & Pick<Ready, 'lens'>;
 
 /** Size of the photo after quarter turns. */
 export function quarteredSize(photo: Size, { quarter }: Pick<Ready, 'quarter'>): Size {
@@ -53,8 +55,21 @@ export function cropMap(photo: Size, ready: Geometry): Projection {
   return chain(moved((crop.x + crop.w / 2) * width, (crop.y + crop.h / 2) * height), turned(crop.turn), moved(-w / 2, -h / 2));
 }
 
-/** From pixels of the readied photo to pixels of the file. */
+/** From pixels of the readied photo to pixels of the file, its lens put right. */
 export const readiedMap = (photo: Size, ready: Geometry = neutralReady): Projection => multiply(uprightMap(photo, ready), cropMap(photo, ready));
+
+/** A point in fractions of the readied photo, in pixels of the file as it was taken: through the lens too. */
+export function toFile(photo: Size, ready: WithLens, [x, y]: Point): Point {
+  const { width, height } = readiedSize(photo, ready);
+  return bent(planLens(photo, ready.lens), apply(readiedMap(photo, ready), [x * width, y * height]));
+}
+
+/** The reverse of `toFile`. */
+export function fromFile(photo: Size, ready: WithLens, point: Point): Point {
+  const { width, height } = readiedSize(photo, ready);
+  const [x, y] = apply(invert(readiedMap(photo, ready)), straightened(planLens(photo, ready.lens), point));
+  return [x / width, y / height];
+}
 
 /** From fractions of one readied photo to fractions of another of the same file. */
 export function between(photo: Size, from: Geometry, to: Geometry): Projection {

@@ -1,4 +1,4 @@
-import { between, readiedSize, type Size } from './geometry';
+import { between, fromFile, readiedSize, toFile, type Size } from './geometry';
 import { apply, slope, type Point } from './matrix';
 import type { Ready } from './schema';
 
@@ -34,7 +34,10 @@ export function motionOf(photo: Size, before: Ready, after: Ready): Motion {
   const scale = Math.sqrt(Math.abs(det));
   const longFrom = Math.max(from.width, from.height);
   const longTo = Math.max(to.width, to.height);
-  return { from, to, point: (p) => apply(map, p), scale, turn, flip, length: (u) => (u * scale * longFrom) / longTo };
+  // Another lens moves every point its own way; scale and turn are those of the frame.
+  const sameLens = JSON.stringify(before.lens) === JSON.stringify(after.lens);
+  const point = (p: Point): Point => (sameLens ? apply(map, p) : fromFile(photo, after, toFile(photo, before, p)));
+  return { from, to, point, scale, turn, flip, length: (u) => (u * scale * longFrom) / longTo };
 }
 
 const around = (degrees: number) => {

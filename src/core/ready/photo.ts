@@ -7,6 +7,7 @@ import { grow, window, type Tile } from '../image/tile';
 import type { RenderContext } from '../render/context';
 import { treatmentByKind } from '../treatments';
 import { readiedMap, readiedSize, type Size } from './geometry';
+import { bent, planLens, type PlannedLens } from './lens';
 import { apply, isAffine, slope, type Point, type Projection } from './matrix';
 import type { Ready } from './schema';
 
@@ -14,6 +15,8 @@ import type { Ready } from './schema';
 export interface PlannedReady extends Size {
   /** From pixels of the readied photo to pixels of the file. */
   map: Projection;
+  /** What the lens did, between the map and the file. */
+  lens?: PlannedLens;
   treatments: Record<string, unknown>[];
   /** The spot that is to become grey, in pixels of the file, and its side. */
   neutral?: { x: number; y: number; side: number };
@@ -24,28 +27,45 @@ export interface PlannedReady extends Size {
 /** Side of the spot that is averaged when a neutral is picked, in u. */
 export const SPOT = 5;
 
+/** Fields of a readying and the treatments that they are, in the order in which they run. */
+const beforeHues = [
+  ['tone', 'exposure'],
+  ['even', 'even'],
+  ['localTone', 'local-tone'],
+  ['localContrast', 'local-contrast'],
+  ['levels', 'levels'],
+  ['curves', 'curves'],
+  ['colour', 'colour'],
+  ['ranges', 'ranges'],
+] as const;
+const afterHues = [
+  ['monochrome', 'monochrome'],
+  ['noise', 'noise'],
+] as const;
+
 export function planReady(photo: Size, ready: Ready): PlannedReady {
   const size = readiedSize(photo, ready);
   const map = readiedMap(photo, ready);
+  const lens = planLens(photo, ready.lens);
   const treatments: Record<string, unknown>[] = [];
   // What is left out, or set to undefined, takes its neutral value.
   const add = (kind: string, values: object) => treatments.push(treatmentByKind(kind).schema.parse({ ...values, kind }));
-  const { whiteBalance, tone, curves, colour, monochrome } = ready;
+  const { whiteBalance } = ready;
   let neutral: PlannedReady['neutral'];
+  if (ready.fringe) add('fringe', ready.fringe);
   if (whiteBalance) {
     const { neutral: picked, ...values } = whiteBalance;
     const spot = picked as Point | undefined;
     add('balance', values);
     if (spot) {
-      const [x, y] = apply(map, [spot[0] * size.width, spot[1] * size.height]);
+      const [x, y] = bent(lens, apply(map, [spot[0] * size.width, spot[1] * size.height]));
       neutral = { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) };
     }
   }
-  if (tone) add('exposure', tone);
-  if (curves) add('curves', curves);
-  if (colour) add('colour', colour);
-  if (monochrome) add('monochrome', monochrome);
-  return { ...size, map, treatments, neutral };
+  for (const [field, kind] of beforeHues) if (ready[field]) add(kind, ready[field]);
+  for (const range of ready.hues ?? []) add('hues', range);
+  for (const [field, kind] of afterHues) if (ready[field]) add(kind, ready[field]);
+  return { ...size, map, lens, treatments, neutral };
 }
 
 /** Fills a tile with the readied photo: framed, then treated. Lengths and places are those of the readied photo at the context's scale. */
@@ -69,13 +89,13 @@ export function fillPhoto(context: RenderContext, tile: Tile): void {
 
 /** The photo in its frame, without treatments. */
 function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): void {
-  const { map, width, height, clear } = ready as PlannedReady;
+  const { map, lens, width, height, clear } = ready as PlannedReady;
   const upright = map[0] === 1 && map[1] === 0 && map[3] === 0 && map[4] === 1 && map[6] === 0 && map[7] === 0;
-  if (upright && scale <= 1 && !clear) return samplePhoto(machine, photo, scale, tile, map[2], map[5]);
+  if (upright && scale <= 1 && !clear && !lens) return samplePhoto(machine, photo, scale, tile, map[2], map[5]);
   const [ux, vx, uy, vy] = slope(map, [width / 2, height / 2]);
   const reduction = Math.sqrt(Math.abs(ux * vy - vx * uy)) / scale;
   // Close to its own size the photo is read by a cubic: a level frame must not cost sharpness.
-  if (reduction > 1.05 && isAffine(map) && !clear) {
+  if (reduction > 1.05 && isAffine(map) && !clear && !lens) {
     const k = 1 / scale;
     const affine = { a: map[0] * k, b: map[3] * k, c: map[1] * k, d: map[4] * k, e: map[2], f: map[5] };
     return sampleAffine(machine, photo, affine, 'extend', tile);
@@ -90,7 +110,7 @@ function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): vo
 function projected(
   { kernels }: Machine,
   photo: Picture,
-  { map, clear }: PlannedReady,
+  { map, lens, clear }: PlannedReady,
   scale: number,
   tile: Tile,
   level: number,
@@ -103,7 +123,10 @@ function projected(
   // Tile pixels to pixels of the readied photo, through the map, to pixels of the level.
   const rows = [0, 3, 6].map((r) => [map[r] * s, map[r + 1] * s, map[r + 2] + (map[r] * tile.x + map[r + 1] * tile.y) * s]);
   const m = rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row));
-  kernels.sampleProjected(photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...(m as Projection), +smooth, +!!clear, mix);
+  const common = [photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...m, +smooth, +!!clear, mix];
+  if (!lens) return void kernels.sampleProjected(...common);
+  const { cx, cy, radius, zoom, k1, k2, red, blue, f1, f2 } = lens;
+  kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue, f1, f2);
 }
 
 /** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */

@@ -1,13 +1,36 @@
 import balance from './balance';
 import colour from './colour';
 import curves from './curves';
+import even from './even';
 import exposure from './exposure';
+import fringe from './fringe';
+import hues from './hues';
+import levels from './levels';
+import localContrast from './local-contrast';
+import localTone from './local-tone';
 import monochrome from './monochrome';
+import noise from './noise';
+import ranges from './ranges';
 import tone from './tone';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
-export const treatments: readonly Treatment[] = [tone, exposure, curves, balance, colour, monochrome];
+export const treatments: readonly Treatment[] = [
+  tone,
+  exposure,
+  even,
+  levels,
+  curves,
+  localContrast,
+  localTone,
+  balance,
+  colour,
+  ranges,
+  hues,
+  monochrome,
+  noise,
+  fringe,
+];
 
 const byKind = new Map(treatments.map((t) => [t.kind, t]));
 

@@ -1,6 +1,7 @@
 import type * as z from 'zod';
 import type { RenderContext } from '../render/context';
 import type { Tile } from '../image/tile';
+import type { Survey, SurveyOrder } from '../render/survey';
 
 /** A small operation on a coat's pixels. A new one is one file that exports this and its line in the registry. */
 export interface Treatment<S extends z.ZodObject = z.ZodObject> {
@@ -14,7 +15,9 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   reach(params: z.output<S>, unit: number): number;
   /** True when it would change nothing, so that it can be skipped. */
   neutral(params: z.output<S>): boolean;
-  apply(context: RenderContext, tile: Tile, params: z.output<S>): void;
+  /** What it wants to know of the whole picture it starts from, measured once on a small drawing of it; `apply` finds it as `survey`. */
+  survey?(params: z.output<S>): SurveyOrder;
+  apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }): void;
 }
 
 export const defineTreatment = <S extends z.ZodObject>(treatment: Treatment<S>): Treatment => treatment as unknown as Treatment;

@@ -1,0 +1,30 @@
+import * as z from 'zod';
+import { share, slider } from '../schema';
+import { applyCurve } from './curve';
+import { defineTreatment } from './treatment';
+
+export const levelsFields = {
+  black: share('Black from', 0, { min: 0, max: 0.9, help: 'What is this dark or darker becomes black.' }),
+  middle: slider('Middle', 0.2, 5, 1, { step: 0.01, help: 'Above 1 lightens the middle tones, below it darkens them.' }),
+  white: share('White from', 1, { min: 0.1, max: 1, help: 'What is this light or lighter becomes white.' }),
+  floor: share('Darkest', 0, { help: 'The dark end after that.' }),
+  ceiling: share('Lightest', 1, { help: 'The light end after that; under the darkest, light and dark change places.' }),
+};
+export type Levels = z.output<typeof levelsSchema>;
+const levelsSchema = z.object({ kind: z.literal('levels'), ...levelsFields });
+
+export function levelsCurve({ black, middle, white, floor, ceiling }: Omit<Levels, 'kind'>): (v: number) => number {
+  // A white at or under the black leaves a hard step.
+  const width = Math.max(1 / 255, white - black);
+  return (v) => floor + (ceiling - floor) * Math.min(1, Math.max(0, (v - black) / width)) ** (1 / middle);
+}
+
+export default defineTreatment({
+  kind: 'levels',
+  label: 'Levels',
+  schema: levelsSchema,
+  source: 'common practice, no source',
+  reach: () => 0,
+  neutral: (p) => p.black === 0 && p.middle === 1 && p.white === 1 && p.floor === 0 && p.ceiling === 1,
+  apply: (context, tile, p) => applyCurve(context, tile, levelsCurve(p)),
+});
