@@ -53,31 +53,46 @@ const ranges = [
   { name: 'highlights', from: 0.7, to: 0.98 },
 ] as const;
 
-/** A plain sentence when one channel stands clearly apart from the other two over a range of tones; null when none does. */
-export function castSentence(h: Histogram): string | null {
-  const channels = { Red: h.red, Green: h.green, Blue: h.blue };
-  let most = 7;
-  let sentence: string | null = null;
-  for (const { name, from, to } of ranges) {
-    const middle = Object.entries(channels).map(([label, counts]) => {
-      let sum = 0;
-      for (let k = 1; k <= 8; k++) sum += quantile(counts, from + ((to - from) * k) / 9);
-      return { label, level: sum / 8 };
-    });
-    for (const one of middle) {
-      const others = middle.filter((m) => m !== one);
-      const gap = Math.min(...others.map((o) => one.level - o.level));
-      const below = Math.min(...others.map((o) => o.level - one.level));
+/** Mean level of each channel over the three ranges of its own pixels, dark to light. */
+export function rangeLevels(h: Histogram): { name: string; red: number; green: number; blue: number }[] {
+  const level = (counts: Uint32Array, from: number, to: number) => {
+    let sum = 0;
+    for (let k = 1; k <= 8; k++) sum += quantile(counts, from + ((to - from) * k) / 9);
+    return sum / 8;
+  };
+  return ranges.map(({ name, from, to }) => ({ name, red: level(h.red, from, to), green: level(h.green, from, to), blue: level(h.blue, from, to) }));
+}
+
+const LEAST_CAST = 7;
+
+/** The channel that stands clearly apart from the other two, and the range in which it does so most; null when none does. */
+export function castOf(h: Histogram): { channel: 'red' | 'green' | 'blue'; range: string; above: boolean } | null {
+  const channels = ['red', 'green', 'blue'] as const;
+  let most = LEAST_CAST;
+  let cast: ReturnType<typeof castOf> = null;
+  for (const levels of rangeLevels(h)) {
+    for (const channel of channels) {
+      const [one, two] = channels.filter((c) => c !== channel).map((c) => levels[c]);
+      const gap = levels[channel] - Math.max(one, two);
+      const below = Math.min(one, two) - levels[channel];
       // Said only where the other two agree among themselves.
-      const together = Math.abs(others[0].level - others[1].level) < Math.max(gap, below) * 0.9;
+      const together = Math.abs(one - two) < Math.max(gap, below) * 0.9;
       if (together && Math.max(gap, below) > most) {
         most = Math.max(gap, below);
-        const words = others.map((o) => o.label.toLowerCase()).join(' and ');
-        sentence = `${one.label} sits ${gap > below ? 'above' : 'below'} ${words} in the ${name}.`;
+        cast = { channel, range: levels.name, above: gap > below };
       }
     }
   }
-  return sentence;
+  return cast;
+}
+
+/** A plain sentence about a cast; null when there is none. */
+export function castSentence(h: Histogram): string | null {
+  const cast = castOf(h);
+  if (!cast) return null;
+  const others = ['red', 'green', 'blue'].filter((c) => c !== cast.channel).join(' and ');
+  const name = cast.channel[0].toUpperCase() + cast.channel.slice(1);
+  return `${name} sits ${cast.above ? 'above' : 'below'} ${others} in the ${cast.range}.`;
 }
 
 /** Gains in linear light under which the mean of the picture becomes grey (Buchsbaum 1980), clipped pixels left out. */
