@@ -4,6 +4,7 @@ import { materialById } from '../core/materials';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
 import { planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
+import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
 import { NOMINAL } from '../core/sources/lay';
@@ -16,6 +17,8 @@ export interface Drawing {
   piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready'>;
   /** Nothing beyond the photo's edges instead of the edges extended. */
   clear?: boolean;
+  /** What is clipped is painted over. */
+  clipping?: boolean;
   region: Region;
   /** Pixels drawn to one pixel of the photo. */
   scale: number;
@@ -84,6 +87,12 @@ export class Engine {
     return [dx / picture.width, dy / picture.height];
   }
 
+  /** How far a photo's red and blue lie off its green. */
+  async fringes(piece: Pick<Piece, 'photo'>): Promise<Fringes | null> {
+    const picture = await this.photo(piece.photo);
+    return this.pool.call<Fringes | null>({ call: 'fringes', picture }, this.pool.shared ? undefined : 0);
+  }
+
   /**
    * Draws a region and hands its RGBA8 pixels to `use`. They are a view into shared memory that the next drawing overwrites: copy what is
    * to be kept. @throws Cancelled when stopped.
@@ -150,10 +159,13 @@ export class Engine {
     }
   }
 
-  private async plan({ piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128, clear }: Drawing, quick: boolean): Promise<Plan> {
+  private async plan(
+    { piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128, clear, clipping }: Drawing,
+    quick: boolean,
+  ): Promise<Plan> {
     const [photo, coats] = await this.sources(piece, scale, quick);
     const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
-    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile };
+    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping };
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
       const coat = piece.coats[index];

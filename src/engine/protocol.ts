@@ -22,6 +22,7 @@ export type Call =
   | { call: 'mend'; from: Picture; to: Picture; spots: Spot[]; scratch: number }
   /** Where something lies that can take a spot's place: an offset in pixels. */
   | { call: 'source'; picture: Picture; spot: Spot }
+  | { call: 'fringes'; picture: Picture }
   | { call: 'survey'; pixels: number; width: number; height: number; unit: number; order: SurveyOrder; target: number; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob }

@@ -3,6 +3,7 @@ import { buildLevels } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { generate } from '../core/materials/generate';
+import { findFringes } from '../core/ready/fringes';
 import { mend, pathOf } from '../core/ready/spots/mend';
 import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/evaluate';
@@ -57,6 +58,8 @@ export function serve(host: Host): (message: ToWorker) => void {
       }
       case 'source':
         return findSource(machine, question.picture, pathOf(question.spot, question.picture));
+      case 'fringes':
+        return findFringes(machine, question.picture);
       case 'survey': {
         const { pixels, width, height, unit, order, target } = question;
         return takeSurvey(machine, pixels, width, height, unit, order, target, question.scratch);

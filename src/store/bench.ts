@@ -7,10 +7,11 @@ import { complain } from './notices';
 import { newId } from './pieces';
 import * as storage from './storage';
 
+/** Facets of the photo itself, in the order of the work. */
+export const photoFacetIds = ['frame', 'lens', 'spots', 'balance', 'light', 'colour', 'detail', 'starts'] as const;
+export type ReadyFacetId = (typeof photoFacetIds)[number];
 export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | ReadyFacetId;
-/** Facets of the photo itself. */
-export type ReadyFacetId = 'frame' | 'balance' | 'light' | 'colour';
-const READY: readonly (FacetId | null)[] = ['frame', 'balance', 'light', 'colour'];
+const READY: readonly (FacetId | null)[] = photoFacetIds;
 
 /** The open facet when another card is chosen: one of the photo does not suit a coat, nor the other way round. */
 const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>

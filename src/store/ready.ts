@@ -5,11 +5,13 @@ import { findLevel, findUprights, type Level, type Line } from '../core/ready/le
 import { setReady } from '../core/ready/rebase';
 import { neutralReady, type Ready } from '../core/ready/schema';
 import type { Piece } from '../core/piece/schema';
-import type { FacetId } from './bench';
+import type { Fringes } from '../core/ready/fringes';
+import type { Spot } from '../core/ready/spots/schema';
+import { useBench, type FacetId } from './bench';
 import { getEngine } from './engine';
 
 /** What one stroke on the picture does while the photo is readied. */
-export type ReadyTool = 'frame' | 'line' | 'uprights' | 'corners' | 'neutral';
+export type ReadyTool = 'frame' | 'line' | 'uprights' | 'corners' | 'neutral' | 'bend' | 'hue';
 
 /** x, y of both ends in CSS pixels of the view. */
 export type ViewLine = [number, number, number, number];
@@ -24,6 +26,12 @@ interface ReadyState {
   line: ViewLine | null;
   /** The first of two lines along upright things: in the view, and in fractions of the photo. */
   first: { view: ViewLine; photo: Line } | null;
+  /** Points of a freehand stroke under way, in CSS pixels of the view. */
+  stroke: [number, number][] | null;
+  /** Diameter of the tip that takes spots out, in u of the file. */
+  spotSize: number;
+  /** The spot that is worked on, counted from the first. */
+  spot: number | null;
   set(change: Partial<Omit<ReadyState, 'set'>>): void;
 }
 
@@ -33,6 +41,9 @@ export const useReady = create<ReadyState>((set) => ({
   tool: 'frame',
   line: null,
   first: null,
+  stroke: null,
+  spotSize: 30,
+  spot: null,
   set: (change) => set(change),
 }));
 
@@ -55,6 +66,24 @@ export function framing(piece: Piece, tool: ReadyTool): Piece {
 }
 
 export const isFraming = (chosen: string | null, facet: FacetId | null): boolean => chosen === null && facet === 'frame';
+
+/** Takes a spot out of the photo: its source is looked for first, so that it can be seen and dragged. */
+export async function addSpot(spot: Spot): Promise<void> {
+  const { piece } = useBench.getState();
+  if (!piece) return;
+  const from = await (await getEngine()).spotSource(piece, spot);
+  const { change } = useBench.getState();
+  change(
+    'Take a spot out',
+    changeReady((r) => ({ ...r, spots: [...r.spots, { ...spot, from: from.map((v) => Math.round(v * 1e5) / 1e5) as [number, number] }] })),
+  );
+  useReady.getState().set({ spot: readyOf(useBench.getState().piece as Piece).spots.length - 1 });
+}
+
+/** How far red and blue are to be drawn to lie on green; null when the photo has too few edges to tell. */
+export async function fringesOf(piece: Piece): Promise<Fringes | null> {
+  return (await getEngine()).fringes(piece);
+}
 
 const ANALYSIS = 640;
 

@@ -42,6 +42,9 @@ const read = async <T>(key: string, otherwise: T): Promise<T> => {
 
 export const listCards = () => read<PieceCard[]>('cards', []);
 export const listOwn = () => read<OwnMaterial[]>('own', []);
+/** Readyings kept under a name; checked by whoever reads them. */
+export const listStarts = () => read<unknown[]>('starts', []);
+export const saveStarts = (list: unknown[]) => put({ starts: JSON.stringify(list) });
 export const saveOwn = (list: OwnMaterial[]) => put({ own: JSON.stringify(list) });
 
 /** One write for the piece and its card, so that a tab closed half way leaves either the old state or the new. */

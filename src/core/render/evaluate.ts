@@ -13,6 +13,8 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
   const region = tileRegion(plan.region, plan.tile, index);
   scratch.reset();
   const tile = evaluate(contextOf(machine, scratch, plan), plan, index, region);
+  // Red where white is reached, blue where black is: both far from what a photo holds there.
+  if (plan.clipping) machine.kernels.markClipped(tile.ptr, tile.stride, tile.count, 0.9, 0.1, 0.1, 0.1, 0.2, 0.9);
   machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
 }
 

@@ -41,6 +41,8 @@ export interface Plan {
   view: View;
   region: Region;
   tile: number;
+  /** What is clipped is painted over. */
+  clipping?: boolean;
   /** Everything under coat `index`, and that coat's treated source. */
   below?: { index: number; slot: CacheSlot };
   treated?: { index: number; slot: CacheSlot };

@@ -80,7 +80,7 @@ export function BenchScreen({ id }: { id: string }) {
         </div>
         {wide ? (
           <div style={{ ...side, borderLeft: `1px solid ${c.line}` }}>
-            <FacetTabs open={open} />
+            <FacetTabs open={open} wrap />
             <FacetBody facet={open ?? 'more'} />
           </div>
         ) : null}
@@ -107,6 +107,9 @@ function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean):
   if (facet === 'frame' && tool === 'uprights') return second ? 'Draw along a second upright thing' : 'Draw along something that is upright in life';
   if (facet === 'frame' && tool === 'corners') return 'Drag the corners onto what should be a rectangle';
   if (facet === 'frame') return 'Drag the frame, or its sides and corners';
+  if (facet === 'spots') return 'Tap what is to go, or stroke over it';
+  if (facet === 'lens' && tool === 'bend') return 'Draw along something straight that looks bent';
+  if (facet === 'colour' && tool === 'hue') return 'Tap a colour to work on';
   return facet === 'balance' && tool === 'neutral' ? 'Tap something that should be grey' : null;
 }
 

@@ -1,8 +1,8 @@
-import type { CSSProperties } from 'react';
+import type { ComponentType, CSSProperties } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { coatTitle } from '@/core/piece/naming';
-import { chosenCoat, useBench, type FacetId } from '@/store/bench';
+import { chosenCoat, photoFacetIds, useBench, type FacetId, type ReadyFacetId } from '@/store/bench';
 import { useOwn } from '@/store/own';
 import { SANS, SANS_MEDIUM, SERIF, useColours } from '../theme';
 import { BlendFacet } from './facets/BlendFacet';
@@ -11,7 +11,13 @@ import { LayFacet } from './facets/LayFacet';
 import { AddFacet, MaterialFacet } from './facets/MaterialFacet';
 import { MoreFacet } from './facets/MoreFacet';
 import { PhotoFacet } from './facets/PhotoFacet';
-import { ReadyFacet } from './facets/ReadyFacet';
+import { BalanceFacet } from './facets/BalanceFacet';
+import { ColourFacet } from './facets/ColourFacet';
+import { DetailFacet } from './facets/DetailFacet';
+import { LensFacet } from './facets/LensFacet';
+import { LightFacet } from './facets/LightFacet';
+import { SpotsFacet } from './facets/SpotsFacet';
+import { StartsFacet } from './facets/StartsFacet';
 import { ToneFacet } from './facets/ToneFacet';
 import { WhereFacet } from './facets/WhereFacet';
 
@@ -24,16 +30,24 @@ export const facets: { id: FacetId; label: string }[] = [
   { id: 'more', label: 'More' },
 ];
 
+const readying: Record<ReadyFacetId, { label: string; Body: ComponentType }> = {
+  frame: { label: 'Frame', Body: FrameFacet },
+  lens: { label: 'Lens', Body: LensFacet },
+  spots: { label: 'Spots', Body: SpotsFacet },
+  balance: { label: 'Balance', Body: BalanceFacet },
+  light: { label: 'Light', Body: LightFacet },
+  colour: { label: 'Colour', Body: ColourFacet },
+  detail: { label: 'Detail', Body: DetailFacet },
+  starts: { label: 'Starts', Body: StartsFacet },
+};
 const photoFacets: { id: FacetId; label: string }[] = [
-  { id: 'frame', label: 'Frame' },
-  { id: 'balance', label: 'Balance' },
-  { id: 'light', label: 'Light' },
-  { id: 'colour', label: 'Colour' },
+  ...photoFacetIds.map((id) => ({ id, label: readying[id].label })),
   { id: 'more', label: 'All coats' },
 ];
+const isReadying = (facet: FacetId): facet is ReadyFacetId => facet in readying;
 
 /** Names of the facets of the chosen coat, or of the photo, one open at a time. */
-export function FacetTabs({ open }: { open: FacetId | null }) {
+export function FacetTabs({ open, wrap }: { open: FacetId | null; wrap?: boolean }) {
   const c = useColours();
   const { openFacet } = useBench.getState();
   const ofCoat = useBench((s) => s.chosen !== null);
@@ -41,7 +55,7 @@ export function FacetTabs({ open }: { open: FacetId | null }) {
     <div
       role="tablist"
       aria-label={ofCoat ? 'Facets of the coat' : 'Readying of the photo'}
-      style={{ ...tabs, background: c.chrome, borderTop: `1px solid ${c.line}` }}
+      style={{ ...tabs, ...(wrap ? wrapped : null), background: c.chrome, borderTop: `1px solid ${c.line}` }}
     >
       {(ofCoat ? facets : photoFacets).map(({ id, label }) => {
         const on = open === id;
@@ -67,13 +81,12 @@ export function FacetTabs({ open }: { open: FacetId | null }) {
   );
 }
 
-const readying: FacetId[] = ['add', 'frame', 'balance', 'light', 'colour'];
-
 /** What the open facet offers. */
 export function FacetBody({ facet }: { facet: FacetId }) {
   const c = useColours();
   const coat = useBench(chosenCoat);
   const names = useOwn((s) => s.names);
+  const Photo = isReadying(facet) ? readying[facet].Body : PhotoFacet;
   const title = facet === 'add' ? 'Lay a material' : coat ? coatTitle(coat, names) : 'The photo';
   return (
     <ScrollView style={{ flex: 1 }} contentContainerStyle={{ paddingHorizontal: 16, paddingBottom: 24 }} key={`${facet}-${coat?.id}`}>
@@ -82,9 +95,7 @@ export function FacetBody({ facet }: { facet: FacetId }) {
       </Text>
       <View>
         {facet === 'add' ? <AddFacet /> : null}
-        {!coat && facet === 'frame' ? <FrameFacet /> : null}
-        {!coat && (facet === 'balance' || facet === 'light' || facet === 'colour') ? <ReadyFacet step={facet} /> : null}
-        {!coat && !readying.includes(facet) ? <PhotoFacet /> : null}
+        {!coat && facet !== 'add' ? <Photo /> : null}
         {coat && facet === 'material' ? <MaterialFacet coat={coat} /> : null}
         {coat && facet === 'lay' ? <LayFacet coat={coat} /> : null}
         {coat && facet === 'tone' ? <ToneFacet coat={coat} /> : null}
@@ -97,6 +108,8 @@ export function FacetBody({ facet }: { facet: FacetId }) {
 }
 
 const tabs: CSSProperties = { display: 'flex', justifyContent: 'space-between', padding: '0 4px', overflowX: 'auto', flexShrink: 0 };
+/** Beside the picture there is room for a second row; on a phone the row is pushed along. */
+const wrapped: CSSProperties = { flexWrap: 'wrap', justifyContent: 'flex-start' };
 const tab: CSSProperties = {
   border: 'none',
   background: 'none',

@@ -6,7 +6,7 @@ import { shownPiece, useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { framing, isFraming, useReady } from '@/store/ready';
 import { complain } from '@/store/notices';
-import { measure } from '@/store/scopes';
+import { measure, measureWhole, useScopes } from '@/store/scopes';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
@@ -15,7 +15,8 @@ import { Painter } from './painter';
 import { CornerHandles } from './CornerHandles';
 import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
-import { lineTool, neutralTool, uprightsTool } from './readyTools';
+import { SpotHandles } from './SpotHandles';
+import { readyToolOf } from './readyTools';
 import { brushTool, layTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
 
@@ -34,6 +35,9 @@ export function PictureView() {
   const piece = useMemo(() => (shown && clear ? framing(shown, readyTool) : shown), [shown, clear, readyTool]);
   const viewport = useViewport();
   const colourId = useSettings((s) => s.maskColour);
+  const { part } = useScopes();
+  const watched = useScopes((s) => s.watchers > 0);
+  const clipping = useScopes((s) => s.clipping && s.watchers > 0);
   const zoom = zoomOf(viewport);
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
 
@@ -79,25 +83,26 @@ export function PictureView() {
 
   const { width: vw, height: vh, x, y } = viewport;
   useEffect(() => {
-    if (painter && piece && vw > 0) painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density, clear });
-  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density, clear]);
+    if (painter && piece && vw > 0)
+      painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density, clear, clipping });
+  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density, clear, clipping]);
+
+  // What is drawn cannot be measured when only a part of it is in view, or when it is painted over.
+  useEffect(() => {
+    if (watched && shown && (part === 'whole' || clipping)) void measureWhole(shown, view).catch(complain);
+  }, [watched, part, clipping, shown, view]);
 
   // What a pointer does belongs to the open facet; leaving it puts the tool away.
-  useEffect(() => useReady.getState().set({ tool: 'frame', line: null, first: null }), [facet, chosen]);
-  const readying =
-    facet === 'frame' && readyTool === 'line'
-      ? lineTool
-      : facet === 'frame' && readyTool === 'uprights'
-        ? uprightsTool
-        : facet === 'balance' && readyTool === 'neutral'
-          ? neutralTool
-          : null;
-  const tool = chosen === null ? readying : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+  useEffect(() => useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null }), [facet, chosen]);
+  const tool = chosen === null ? readyToolOf(facet, readyTool) : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
   useGestures(place, tool, setHover);
 
   const { size, does } = useBrush();
-  const showRing = facet === 'where' && chosen !== null && hover !== null;
-  const ring = (size / 2000) * Math.max(width, height) * zoom;
+  const spotSize = useReady((s) => s.spotSize);
+  const spotting = chosen === null && facet === 'spots';
+  const showRing = ((facet === 'where' && chosen !== null) || spotting) && hover !== null;
+  const file = piece ? Math.max(piece.photo.width, piece.photo.height) : 1;
+  const ring = spotting ? (spotSize / 2000) * file * zoom : (size / 2000) * Math.max(width, height) * zoom;
   return (
     <div
       ref={place}
@@ -128,6 +133,7 @@ export function PictureView() {
       ) : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
+      {spotting ? <SpotHandles /> : null}
       <DrawnLine />
       <Handles />
     </div>

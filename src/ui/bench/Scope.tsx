@@ -1,59 +1,108 @@
 import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import Svg, { Line, Path } from 'react-native-svg';
 import { castSentence } from '@/core/measure/histogram';
-import { useScopes } from '@/store/scopes';
+import { shownPiece, useBench } from '@/store/bench';
+import { complain, say } from '@/store/notices';
+import { changeReady } from '@/store/ready';
+import { askAgain, measureBefore, useScopes, withoutCast, type ScopeKind } from '@/store/scopes';
+import { Act } from '../kit/Act';
+import { Choice } from '../kit/Choice';
+import { Fold } from '../kit/Fold';
+import { Toggle } from '../kit/Toggle';
 import { useColours } from '../theme';
+import { HistogramPlot, HuePlot, ParadePlot, PLOT_HEIGHT } from './scopePlots';
 
-const WIDTH = 256;
-const HEIGHT = 72;
+const kinds = [
+  { value: 'histogram', label: 'Histogram' },
+  { value: 'parade', label: 'Parade' },
+  { value: 'hues', label: 'Hues' },
+] as const satisfies readonly { value: ScopeKind; label: string }[];
 
-/** Counts as an outline from the left to the right; the square root keeps small counts visible. */
-function outline(counts: Uint32Array, most: number): string {
-  const y = (v: number) => (HEIGHT * (1 - Math.sqrt(Math.min(1, v / most)))).toFixed(1);
-  return `M0 ${HEIGHT}${Array.from(counts, (v, i) => `L${i} ${y(v)}`).join('')}L255 ${HEIGHT}`;
-}
-
-/** The histogram of what is in view: luma filled, red, green and blue as lines; and in words what it shows. */
-export function Scope() {
+/** What is in the picture, measured: as a histogram, a parade or a wheel of hues. */
+export function ScopePlot({ kind }: { kind: ScopeKind }) {
   const c = useColours();
-  const histogram = useScopes((s) => s.histogram);
+  const { histogram, parade, wheel, before, part } = useScopes();
+  const piece = useBench(shownPiece);
   useEffect(() => {
     const count = (by: number) => useScopes.setState((s) => ({ watchers: s.watchers + by }));
     count(1);
     // What is on the canvas was drawn before anybody watched.
-    window.dispatchEvent(new Event('dermatex:measure'));
+    askAgain();
     return () => count(-1);
   }, []);
-  if (!histogram) return <View style={{ height: HEIGHT + 40 }} />;
-  const { luma, red, green, blue, pixels, black, white } = histogram;
-  // Both ends are left out of the height: a clipped peak would flatten all else.
-  const most = Math.max(1, ...luma.slice(1, 255), ...red.slice(1, 255), ...green.slice(1, 255), ...blue.slice(1, 255));
-  const percent = (n: number) => `${((100 * n) / pixels).toFixed(n > 0 && n < pixels / 100 ? 1 : 0)} %`;
-  const cast = castSentence(histogram);
+  useEffect(askAgain, [kind, part]);
+  useEffect(() => {
+    if (piece) void measureBefore(piece).catch(complain);
+  }, [piece]);
+  const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(n > 0 && n < of / 100 ? 1 : 0)} %`;
+  const { black, white, pixels } = histogram ?? { black: 0, white: 0, pixels: 1 };
+  const [darks, lights] = [percent(black, pixels), percent(white, pixels)];
+  const where = part === 'view' ? 'what is in view' : 'the whole picture';
+  const name = { histogram: 'Histogram', parade: 'Parade of red, green and blue', hues: 'Hues' }[kind];
   return (
-    <View style={{ paddingVertical: 8 }} testID="scope">
+    <View>
       <View
-        style={{ backgroundColor: c.field, borderRadius: 2 }}
-        aria-label={`Histogram of what is in view: ${percent(black)} black, ${percent(white)} white`}
+        style={{ backgroundColor: c.field, borderRadius: 2, minHeight: PLOT_HEIGHT }}
+        aria-label={`${name} of ${where}: ${darks} black, ${lights} white`}
         role="img"
       >
-        <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
-          {[64, 128, 192].map((x) => (
-            <Line key={x} x1={x} x2={x} y1={0} y2={HEIGHT} stroke={c.line} strokeWidth={1} />
-          ))}
-          <Path d={outline(luma, most)} fill={c.quiet} fillOpacity={0.45} />
-          <Path d={outline(red, most)} fill="none" stroke="#b8433c" strokeWidth={1.2} />
-          <Path d={outline(green, most)} fill="none" stroke="#3f8a4b" strokeWidth={1.2} />
-          <Path d={outline(blue, most)} fill="none" stroke="#3d6fb0" strokeWidth={1.2} />
-        </Svg>
+        {kind === 'histogram' && histogram ? <HistogramPlot now={histogram} before={before} /> : null}
+        {kind === 'parade' && parade ? <ParadePlot parade={parade} /> : null}
+        {kind === 'hues' && wheel ? <HuePlot wheel={wheel} /> : null}
       </View>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', paddingTop: 3 }}>
-        <Text style={{ color: c.quiet, fontSize: 13 }}>{percent(black)} black</Text>
-        <Text style={{ color: c.quiet, fontSize: 13 }}>{percent(white)} white</Text>
+        <Text style={{ color: c.quiet, fontSize: 13 }}>{darks} black</Text>
+        {kind === 'histogram' && before ? <Text style={{ color: c.quiet, fontSize: 13 }}>dashed: as photographed</Text> : null}
+        <Text style={{ color: c.quiet, fontSize: 13 }}>{lights} white</Text>
       </View>
-      {cast ? <Text style={{ color: c.ink, paddingTop: 4 }}>{cast}</Text> : null}
+    </View>
+  );
+}
+
+/** A scope of one's choice; in words what it shows, and a way to mend a cast. */
+export function Scope() {
+  const c = useColours();
+  const { histogram, kind, part, clipping, set } = useScopes();
+  const mend = async () => {
+    const { piece, change } = useBench.getState();
+    const mended = piece && (await withoutCast(piece));
+    if (!mended) return say('The photo itself shows no cast; it comes from the coats above it.');
+    change(
+      'Mend the cast',
+      changeReady((r) => ({ ...r, curves: mended.curves })),
+    );
+    say(`A curve on ${mended.channel} mends it; it is among the curves in Light.`);
+  };
+  const cast = histogram && castSentence(histogram);
+  return (
+    <View style={{ paddingVertical: 8 }} testID="scope">
+      <ScopePlot kind={kind} />
+      {cast ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, paddingTop: 4 }}>
+          <Text style={{ color: c.ink, flex: 1 }}>{cast}</Text>
+          <Act onPress={() => void mend().catch(complain)}>Mend it</Act>
+        </View>
+      ) : null}
+      <Choice bare label="Scope" options={kinds} value={kind} onChange={(v) => set({ kind: v })} />
+      <Fold title="What is measured" changed={part === 'whole' || clipping}>
+        <Choice
+          bare
+          label="Measured"
+          options={[
+            { value: 'view', label: 'What is in view' },
+            { value: 'whole', label: 'All of it' },
+          ]}
+          value={part}
+          onChange={(v) => set({ part: v })}
+        />
+        <Toggle
+          label="Show what is clipped"
+          value={clipping}
+          onChange={(on) => set({ clipping: on })}
+          help="Red where white is reached, blue where black is."
+        />
+      </Fold>
     </View>
   );
 }

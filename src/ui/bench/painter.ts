@@ -15,6 +15,8 @@ export interface Scene {
   density: number;
   /** All of the photo is shown while its frame is set: nothing lies beyond its edges. */
   clear?: boolean;
+  /** What is clipped is painted over. */
+  clipping?: boolean;
 }
 
 /** A drag draws about this many pixels; the rest of the screen's follow when it rests. */
@@ -45,7 +47,7 @@ export class Painter {
     private readonly canvas: HTMLCanvasElement,
     private readonly onError: (error: unknown) => void,
     private readonly onDrawn: () => void = () => undefined,
-    private readonly onFrame: (rgba: Uint8Array) => void = () => undefined,
+    private readonly onFrame: (rgba: Uint8Array, width: number, height: number) => void = () => undefined,
   ) {}
 
   request(scene: Scene): void {
@@ -106,11 +108,11 @@ export class Painter {
     if (!region) return;
     const view = scene.view;
     await this.engine.draw(
-      { piece, region, scale, view, chosen: scene.chosen ?? undefined, clear: scene.clear },
+      { piece, region, scale, view, chosen: scene.chosen ?? undefined, clear: scene.clear, clipping: scene.clipping },
       (bytes) => {
         if (this.closed || signal?.aborted) return;
         this.show(bytes, region, scale);
-        this.onFrame(bytes);
+        this.onFrame(bytes, region.width, region.height);
         this.place(this.last ?? { ...scene, viewport });
         window.dispatchEvent(new CustomEvent('dermatex:frame', { detail: { quick, pixels: region.width * region.height } }));
       },
@@ -134,7 +136,7 @@ export class Painter {
 
   /** Hands what is on the canvas to whoever measures it. */
   again(): void {
-    if (this.image && this.drawn) this.onFrame(new Uint8Array(this.image.data.buffer));
+    if (this.image && this.drawn) this.onFrame(new Uint8Array(this.image.data.buffer), this.image.width, this.image.height);
   }
 
   /** Moves what is drawn to where it belongs in the view, at once. */

@@ -26,14 +26,14 @@ const show = () =>
 beforeEach(() => useScopes.setState({ histogram: null, watchers: 0 }));
 
 it('measures only while somebody watches, and asks for what is on the canvas at once', () => {
-  measure(pixels(1));
+  measure(pixels(1), 1000, 1);
   expect(useScopes.getState().histogram).toBeNull();
   const asked = jest.fn();
   window.addEventListener('dermatex:measure', asked);
   const { unmount } = show();
   expect(asked).toHaveBeenCalledTimes(1);
   expect(useScopes.getState().watchers).toBe(1);
-  act(() => measure(pixels(1)));
+  act(() => measure(pixels(1), 1000, 1));
   expect(useScopes.getState().histogram?.pixels).toBe(1000);
   unmount();
   expect(useScopes.getState().watchers).toBe(0);
@@ -43,13 +43,13 @@ it('measures only while somebody watches, and asks for what is on the canvas at 
 it('says how much is clipped, and a cast in a sentence', async () => {
   show();
   await act(async () => {
-    measure(pixels(1.25));
+    measure(pixels(1.25), 1000, 1);
     await new Promise((resolve) => setTimeout(resolve, 80));
   });
   expect(screen.getByRole('img', { name: 'Histogram of what is in view: 0 % black, 10 % white' })).toBeInTheDocument();
   expect(screen.getByText(/^Blue sits above red and green in the/)).toBeInTheDocument();
   await act(async () => {
-    measure(pixels(1));
+    measure(pixels(1), 1000, 1);
     await new Promise((resolve) => setTimeout(resolve, 80));
   });
   expect(screen.queryByText(/sits above/)).toBeNull();
@@ -62,7 +62,7 @@ it('follows a drag, at most twenty times a second', async () => {
   const start = performance.now();
   await act(async () => {
     for (let i = 0; i < 30; i++) {
-      measure(pixels(1 + i / 100));
+      measure(pixels(1 + i / 100), 1000, 1);
       await new Promise((resolve) => setTimeout(resolve, 8));
     }
   });

@@ -1,0 +1,63 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import * as z from 'zod';
+import type { Point } from '@/core/ready/matrix';
+import { balanceFields } from '@/core/treatments/balance';
+import { shownPiece, useBench } from '@/store/bench';
+import { complain } from '@/store/notices';
+import { changeReady, readyOf, useReady } from '@/store/ready';
+import { automaticGains } from '@/store/scopes';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { useColours } from '../../theme';
+import { Scope } from '../Scope';
+import { ReadyStep } from './ReadyStep';
+
+const balanceSchema = z.object(balanceFields);
+
+/** What the light is taken to be: a spot that is to be grey, the whole picture, or so much warmer and redder. */
+export function BalanceFacet() {
+  const c = useColours();
+  const piece = useBench(shownPiece);
+  const { tool, set } = useReady();
+  if (!piece) return null;
+  const own = readyOf(piece).whiteBalance;
+  const [spot, automatic] = [(own?.neutral as Point | undefined) ?? null, own?.gains !== undefined];
+  const picking = tool === 'neutral';
+  const keep = (name: string, values: object) =>
+    useBench.getState().change(
+      name,
+      changeReady((r) => ({ ...r, whiteBalance: { ...balanceSchema.parse({ ...r.whiteBalance }), ...values } })),
+    );
+  const balance = async () => {
+    const now = useBench.getState().piece;
+    if (now) keep('Balance by itself', { gains: await automaticGains(now) });
+  };
+  const says = picking
+    ? 'Tap something on the photo that should be grey.'
+    : spot
+      ? 'A spot of the photo is held grey.'
+      : automatic
+        ? 'The picture is grey on the whole.'
+        : 'The light as photographed.';
+  return (
+    <View>
+      <Scope />
+      <View style={{ gap: 8, paddingBottom: 8 }}>
+        <Text style={{ color: c.quiet }}>{says}</Text>
+        <Acts>
+          <Act main={picking} onPress={() => set({ tool: picking ? 'frame' : 'neutral' })}>
+            {picking ? 'Stop picking' : 'Pick a grey'}
+          </Act>
+          <Act onPress={() => void balance().catch(complain)}>Balance by itself</Act>
+          {spot || automatic ? (
+            <Act plain onPress={() => keep('Forget the grey', {})}>
+              Forget it
+            </Act>
+          ) : null}
+        </Acts>
+      </View>
+      <ReadyStep field="whiteBalance" />
+    </View>
+  );
+}

@@ -1,0 +1,100 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import * as z from 'zod';
+import { hueFields, type HueRange } from '@/core/treatments/hues';
+import { shownPiece, useBench } from '@/store/bench';
+import { complain } from '@/store/notices';
+import { changeReady, readyOf, useReady } from '@/store/ready';
+import { stretched } from '@/store/scopes';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Fold } from '../../kit/Fold';
+import { Panel } from '../../kit/Panel';
+import { useColours } from '../../theme';
+import { Scope } from '../Scope';
+import { ReadyStep } from './ReadyStep';
+
+const hueSchema = z.object(hueFields);
+
+/** Colours of the photo, under every coat. */
+export function ColourFacet() {
+  const piece = useBench(shownPiece);
+  if (!piece) return null;
+  const ready = readyOf(piece);
+  const stretch = async () => {
+    const { piece: now, change } = useBench.getState();
+    if (!now) return;
+    const curves = await stretched(now);
+    change(
+      'Stretch the colours',
+      changeReady((r) => ({ ...r, curves })),
+    );
+  };
+  return (
+    <View>
+      <Scope />
+      <ReadyStep field="colour" />
+      <Acts>
+        <Act onPress={() => void stretch().catch(complain)}>Stretch the colours</Act>
+      </Acts>
+      <Hues ranges={ready.hues ?? []} />
+      <ReadyStep field="ranges" fold />
+      <ReadyStep field="monochrome" only={ready.monochrome?.on ? undefined : ['on']} fold />
+    </View>
+  );
+}
+
+/** Ranges of hue that were picked on the photo, each with its own sliders. */
+function Hues({ ranges }: { ranges: HueRange[] }) {
+  const c = useColours();
+  const { tool, set } = useReady();
+  const { change, preview } = useBench.getState();
+  const picking = tool === 'hue';
+  const put = (next: HueRange[]) => changeReady((r) => ({ ...r, hues: next.length > 0 ? next : undefined }));
+  return (
+    <Fold title="Single colours" begin changed={ranges.length > 0}>
+      <Text style={{ color: c.quiet, paddingBottom: 6 }}>
+        {picking ? 'Tap a colour on the photo.' : 'Pick a colour on the photo, then turn, strengthen or lighten what is like it.'}
+      </Text>
+      <Acts>
+        <Act main={picking} onPress={() => set({ tool: picking ? 'frame' : 'hue' })}>
+          {picking ? 'Stop picking' : 'Pick a colour'}
+        </Act>
+      </Acts>
+      {ranges.map((range, i) => {
+        const edit = (key: string, v: unknown) => put(ranges.map((r, k) => (k === i ? { ...r, [key]: v } : r)));
+        return (
+          <View key={i} style={{ paddingTop: 12 }} testID={`hue-${i}`}>
+            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+              <Swatch from={range.hue} to={range.hue + range.turn} />
+              <Text style={{ color: c.ink, fontSize: 15, flex: 1 }}>{`Colour ${i + 1}`}</Text>
+              <Act
+                plain
+                accessibilityLabel={`Leave colour ${i + 1} alone`}
+                onPress={() => change('Leave a colour alone', put(ranges.filter((_, k) => k !== i)))}
+              >
+                Leave it alone
+              </Act>
+            </View>
+            <Panel
+              schema={hueSchema}
+              values={range}
+              onPreview={(key, v) => preview(edit(key, v))}
+              onCommit={(key, v, label) => change(`Colour ${i + 1}: ${label.toLowerCase()}`, edit(key, v), `ready.hues.${i}.${key}`)}
+            />
+          </View>
+        );
+      })}
+    </Fold>
+  );
+}
+
+/** The hue that is worked on, and what it becomes. */
+function Swatch({ from, to }: { from: number; to: number }) {
+  return (
+    <span aria-hidden style={{ display: 'inline-flex', width: 44, height: 24, borderRadius: 2, overflow: 'hidden' }}>
+      <span style={{ flex: 1, background: `hsl(${from} 60% 55%)` }} />
+      <span style={{ flex: 1, background: `hsl(${to} 60% 55%)` }} />
+    </span>
+  );
+}

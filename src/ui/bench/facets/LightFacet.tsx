@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import * as z from 'zod';
+import { curvesFields } from '@/core/treatments/curves';
+import { localToneStarts } from '@/core/treatments/local-tone';
+import type { Piece } from '@/core/piece/schema';
+import { shownPiece, useBench } from '@/store/bench';
+import { changeReady, readyOf } from '@/store/ready';
+import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
+import { Fold } from '../../kit/Fold';
+import { Panel } from '../../kit/Panel';
+import { PictureCards } from '../../kit/PictureCards';
+import { Scope, ScopePlot } from '../Scope';
+import { useThumb } from '../useThumb';
+import { ReadyStep } from './ReadyStep';
+
+/** Light of the photo, under every coat. */
+export function LightFacet() {
+  const piece = useBench(shownPiece);
+  if (!piece) return null;
+  return (
+    <View>
+      <Scope />
+      <ReadyStep field="even" />
+      <ReadyStep field="tone" />
+      <ReadyStep field="localTone" fold>
+        <ToneStarts piece={piece} />
+      </ReadyStep>
+      <ReadyStep field="levels" fold />
+      <Curves piece={piece} />
+    </View>
+  );
+}
+
+const channels = [
+  { value: 'all', label: 'All' },
+  { value: 'red', label: 'Red' },
+  { value: 'green', label: 'Green' },
+  { value: 'blue', label: 'Blue' },
+] as const;
+
+const curvesSchema = z.object(curvesFields);
+
+/** Curves, one channel at a time. */
+function Curves({ piece }: { piece: Piece }) {
+  const [channel, setChannel] = useState<string>('all');
+  const { change, preview } = useBench.getState();
+  const own = readyOf(piece).curves;
+  const neutral = curvesSchema.parse({});
+  const values = { ...neutral, ...own };
+  const set = (key: string, v: unknown) => changeReady((r) => ({ ...r, curves: { ...values, [key]: v } }));
+  return (
+    <Fold title="Curves" begin changed={own !== undefined && JSON.stringify(values) !== JSON.stringify(neutral)}>
+      <ScopePlot kind="parade" />
+      <Choice label="Curve of" options={channels} value={channel} onChange={setChannel} />
+      <Panel
+        schema={curvesSchema}
+        values={values}
+        only={[channel]}
+        onPreview={(key, v) => preview(set(key, v))}
+        onCommit={(key, v, label) => change(`Curve: ${label.toLowerCase()}`, set(key, v), `ready.curves.${key}`)}
+      />
+      <Act
+        plain
+        onPress={() =>
+          change(
+            'Straight curves',
+            changeReady((r) => ({ ...r, curves: undefined })),
+          )
+        }
+      >
+        Straight again
+      </Act>
+    </Fold>
+  );
+}
+
+/** Named places to begin strong tone mapping from, each seen on the photo itself. */
+function ToneStarts({ piece }: { piece: Piece }) {
+  const { change } = useBench.getState();
+  const ready = readyOf(piece);
+  const now = JSON.stringify(ready.localTone);
+  return (
+    <PictureCards
+      label="Begin from"
+      cards={localToneStarts.map(({ name, values }) => ({
+        name,
+        on: JSON.stringify(values) === now,
+        picture: <StartPicture piece={piece} values={values} />,
+        press: () =>
+          change(
+            name,
+            changeReady((r) => ({ ...r, localTone: values })),
+          ),
+      }))}
+    />
+  );
+}
+
+function StartPicture({ piece, values }: { piece: Piece; values: (typeof localToneStarts)[number]['values'] }) {
+  const ready = readyOf(piece);
+  // The state without local tone is what the pictures depend on, whichever of them is taken.
+  const base = JSON.stringify({ ...ready, localTone: undefined });
+  const url = useThumb({ ...piece, coats: [], ready: { ...ready, localTone: values } }, { kind: 'piece' }, [piece.photo.key, base, values], 132);
+  return url ? <img src={url} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover', display: 'block' }} /> : null;
+}

@@ -1,0 +1,80 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { shownPiece, useBench } from '@/store/bench';
+import { complain } from '@/store/notices';
+import { addSpot, changeReady, readyOf, useReady } from '@/store/ready';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Slider } from '../../kit/Slider';
+import { useColours } from '../../theme';
+
+/** Litter, wires and blemishes taken out of the photo. */
+export function SpotsFacet() {
+  const c = useColours();
+  const piece = useBench(shownPiece);
+  const { spotSize, spot, set } = useReady();
+  if (!piece) return null;
+  const { change } = useBench.getState();
+  const { spots } = readyOf(piece);
+  const chosen = spot === null ? undefined : spots[spot];
+  const pixels = Math.max(piece.photo.width, piece.photo.height) / 2000;
+  const without = (index: number) => changeReady((r) => ({ ...r, spots: r.spots.filter((_, i) => i !== index) }));
+  const again = async () => {
+    if (!chosen || spot === null) return;
+    change('Look for another source', without(spot));
+    const { from, ...rest } = chosen;
+    // A little larger, so that another place may be found the better one.
+    await addSpot({ ...rest, size: Math.min(1000, rest.size * 1.15) });
+  };
+  return (
+    <View style={{ gap: 4 }}>
+      <Text style={{ color: c.quiet }}>
+        Tap what is to go, or stroke over it. What replaces it is found by itself; drag the dashed ring to take it from elsewhere.
+      </Text>
+      <Slider
+        label="Size"
+        value={spotSize}
+        neutral={30}
+        min={4}
+        max={400}
+        step={1}
+        unit="px"
+        factor={pixels}
+        help="Of the tip, in pixels of the photo."
+        onPreview={(v) => set({ spotSize: v })}
+        onCommit={(v) => set({ spotSize: v })}
+      />
+      <Text testID="spot-count" style={{ color: c.ink, paddingVertical: 4 }}>
+        {spots.length === 0 ? 'Nothing has been taken out yet.' : spots.length === 1 ? 'One spot taken out.' : `${spots.length} spots taken out.`}
+        {chosen && spot !== null ? ` Number ${spot + 1} is chosen.` : ''}
+      </Text>
+      {chosen && spot !== null ? (
+        <Acts>
+          <Act onPress={() => void again().catch(complain)}>Look for another source</Act>
+          <Act
+            onPress={() => {
+              change('Put a spot back', without(spot));
+              set({ spot: null });
+            }}
+          >
+            Put it back
+          </Act>
+        </Acts>
+      ) : null}
+      {spots.length > 0 ? (
+        <Act
+          plain
+          onPress={() => {
+            change(
+              'Put all spots back',
+              changeReady((r) => ({ ...r, spots: [] })),
+            );
+            set({ spot: null });
+          }}
+        >
+          Put all of them back
+        </Act>
+      ) : null}
+    </View>
+  );
+}
