@@ -14,6 +14,7 @@ module.exports = {
     {
       displayName: 'web',
       preset: 'jest-expo/web',
+      setupFiles: ['<rootDir>/scripts/jest-web.js'],
       testMatch: ['<rootDir>/src/**/*.webtest.tsx'],
       moduleNameMapper: { ...alias, MaterialCommunityIcons: '<rootDir>/src/testing/icons.ts' },
     },

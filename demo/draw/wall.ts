@@ -106,6 +106,7 @@ export async function drawWall(material: Maker, width: number, height: number): 
       }
       shade *= 1 - 0.62 * (hit / 9);
     }
+    litter(x, y, out, noise);
     const damp = smooth(1.75, 2.35, y + 0.18 * noise(x * 1.3, y * 0.8));
     const soot = 0.86 + 0.2 * noise(x * 0.55 + 9, y * 0.5);
     const warm = (1.16 - 0.15 * x) * (1.1 - 0.12 * y) * shade * (1 - 0.42 * damp) * soot;
@@ -115,19 +116,23 @@ export async function drawWall(material: Maker, width: number, height: number): 
     out[2] *= warm * 0.93 * (1 - 0.45 * green);
   };
   const pixels = new Uint8Array(width * height * 3);
-  // A camera 1.45 m up and 2.6 m before the wall, turned to the right by 24°.
-  const [turn, focal] = [0.42, 1.05];
+  // A camera at the height of a chest, 2.35 m before the wall, turned to the right by 24°, up by 7°, and held a little askew.
+  const [turn, focal, up, askew] = [0.42, 1.05, 0.12, 0.012];
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const sum: Colour = [0, 0, 0];
       let weight = 0;
       const sample = (di: number, dj: number) => {
-        const u = (i + di + 0.5 - width / 2) / width / focal;
-        const v = (j + dj + 0.5 - height / 2) / width / focal;
-        const dx = Math.sin(turn) + u * Math.cos(turn);
-        const dz = Math.cos(turn) - u * Math.sin(turn);
+        const a = (i + di + 0.5 - width / 2) / width / focal;
+        const b = (j + dj + 0.5 - height / 2) / width / focal;
+        const u = a * Math.cos(askew) - b * Math.sin(askew);
+        const v = a * Math.sin(askew) + b * Math.cos(askew);
+        const ahead = Math.cos(up) + v * Math.sin(up);
+        const down = v * Math.cos(up) - Math.sin(up);
+        const dx = Math.sin(turn) * ahead + u * Math.cos(turn);
+        const dz = Math.cos(turn) * ahead - u * Math.sin(turn);
         const t = 2.35 / dz;
-        colourAt(0.95 + dx * t, 1.42 + v * t, c);
+        colourAt(0.95 + dx * t, 1.76 + down * t, c);
         for (let k = 0; k < 3; k++) sum[k] += c[k];
         weight++;
       };
@@ -148,6 +153,23 @@ export async function drawWall(material: Maker, width: number, height: number): 
     }
   }
   return { pixels, width, height };
+}
+
+/** A crumpled wrapper that the wind has pressed against the wall. */
+function litter(x: number, y: number, out: Colour, noise: (x: number, y: number, octaves?: number) => number): void {
+  const [u, v] = [x - 2.82, y - 1.62];
+  const turn = Math.atan2(v, u);
+  const reach = 0.05 + 0.014 * Math.sin(3 * turn + 0.6) + 0.008 * Math.sin(7 * turn) + 0.012 * noise(x * 40, y * 40);
+  const r = Math.hypot(u, v * 1.2);
+  if (r > reach + 0.012) return;
+  // Its shadow first, then foil with folds that catch the light.
+  if (Math.hypot(u - 0.006, (v - 0.007) * 1.2) < reach + 0.008) for (let k = 0; k < 3; k++) out[k] *= 0.55;
+  if (r > reach) return;
+  const fold = noise(x * 60, y * 60 + 7, 3);
+  const glint = smooth(0.15, 0.5, noise(x * 95 + 3, y * 70, 2));
+  const band = Math.sin((u * 0.8 + v) * 190 + 4 * fold) > 0.2;
+  const paint: Colour = band ? [0.05, 0.22, 0.5] : [0.75, 0.78, 0.8];
+  for (let k = 0; k < 3; k++) out[k] = paint[k] * (0.75 + 0.5 * fold) + 0.5 * glint;
 }
 
 /** Lines of handwriting too small to read, and a pin. */

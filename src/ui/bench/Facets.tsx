@@ -68,6 +68,7 @@ export function FacetTabs({ open, wrap }: { open: FacetId | null; wrap?: boolean
             onClick={() => openFacet(on ? null : id)}
             style={{
               ...tab,
+              flexGrow: wrap ? 0 : 1,
               color: on ? c.accent : c.ink,
               borderBottom: `3px solid ${on ? c.accent : 'transparent'}`,
               fontFamily: on ? SANS_MEDIUM : SANS,

@@ -27,10 +27,9 @@ export function ScopePlot({ kind }: { kind: ScopeKind }) {
   useEffect(() => {
     const count = (by: number) => useScopes.setState((s) => ({ watchers: s.watchers + by }));
     count(1);
-    // What is on the canvas was drawn before anybody watched.
-    askAgain();
     return () => count(-1);
   }, []);
+  // What is on the canvas was drawn before anybody watched, or watched for this.
   useEffect(askAgain, [kind, part]);
   useEffect(() => {
     if (piece) void measureBefore(piece).catch(complain);
