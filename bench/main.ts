@@ -3,6 +3,7 @@ import { drag, coldPage } from './page';
 import { exportMemory } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
+import { readyDrag, readyExport } from './ready';
 
 const wanted = process.argv[2];
 const parts: [string, () => Promise<void>][] = [
@@ -10,6 +11,8 @@ const parts: [string, () => Promise<void>][] = [
   ['megapixels', perMegapixel],
   ['five', fiveCoats],
   ['materials', materialTimes],
+  ['ready', readyDrag],
+  ['ready-export', readyExport],
   ['memory', exportMemory],
   ['drag', drag],
   ['cold', coldPage],

@@ -2,7 +2,7 @@ import type { Picture } from '../core/image/picture';
 import type { Region } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
-import { planReady } from '../core/ready/photo';
+import { marginOf, planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
@@ -58,6 +58,8 @@ export class Engine {
   private clock = 0;
   private identities = new WeakMap<object, number>();
   private identity = 0;
+  private lastReady = new Map<string, string[]>();
+  private lastCount = 0;
   private output: { at: number; bytes: number } | null = null;
 
   constructor(private readonly options: EngineOptions) {
@@ -175,7 +177,31 @@ export class Engine {
       const own = [coat.source, coat.lay, coat.treatments].map((part) => this.identify(part as object));
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
     }
-    return this.surveys.complete(plan, piece);
+    return this.surveys.complete(this.halfReadied(plan), piece);
+  }
+
+  /**
+   * While one step of readying is worked on, those before it stay as they are: the photo up to there is kept. The step is known by what differs
+   * from the drawing before.
+   */
+  private halfReadied(plan: Plan): Plan {
+    const { ready, photo, region, scale, tile } = plan;
+    if (!ready || !this.pool.shared || tile > 128) return plan;
+    const { treatments, ...geometry } = ready;
+    const place = JSON.stringify([geometry, photo.levels[0], region, scale, tile]);
+    const steps = treatments.map((t) => JSON.stringify(t));
+    const before = this.lastReady.get(place);
+    this.lastReady.delete(place);
+    this.lastReady.set(place, steps);
+    if (this.lastReady.size > 8) this.lastReady.delete(this.lastReady.keys().next().value as string);
+    if (!before) return plan;
+    const differs = steps.findIndex((s, i) => s !== before[i]);
+    const count = differs < 0 ? this.lastCount : differs;
+    this.lastCount = count;
+    // Geometry alone is cheap enough unless a lens has to be put right.
+    if (count === 0 && !ready.lens && treatments.length < 3) return plan;
+    const margin = marginOf(ready, count, (Math.max(ready.width, ready.height) * scale) / 2000);
+    return { ...plan, readied: { count, margin, slot: this.slot(`ready|${place}|${steps.slice(0, count).join()}|${margin}`, region, tile, margin) } };
   }
 
   /** Loads what a drawing needs: everything at once for a quick one. */
@@ -212,7 +238,7 @@ export class Engine {
     return id;
   }
 
-  private slot(key: string, region: Region, tile: number): CacheSlot {
+  private slot(key: string, region: Region, tile: number, margin = 0): CacheSlot {
     let slot = this.slots.get(key);
     if (!slot) {
       if (this.slots.size >= KEPT_SLOTS) {
@@ -220,7 +246,7 @@ export class Engine {
         this.slots.delete(oldest);
         this.pool.heap.give(old.at);
       }
-      slot = { at: this.pool.heap.take(slotBytes(region, tile)), stamp: ++this.stamps, used: 0, region, tile };
+      slot = { at: this.pool.heap.take(slotBytes(region, tile, margin)), stamp: ++this.stamps, used: 0, region, tile };
       this.slots.set(key, slot);
     }
     slot.used = ++this.clock;

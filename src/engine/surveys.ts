@@ -93,7 +93,16 @@ export class Surveys {
     const scale = Math.min(1, SURVEY_SIDE / Math.max(size.width, size.height));
     const width = Math.max(1, Math.round(size.width * scale));
     const height = Math.max(1, Math.round(size.height * scale));
-    const small: Plan = { ...plan, below: undefined, treated: undefined, clipping: false, scale, region: { x: 0, y: 0, width, height }, tile: 64 };
+    const small: Plan = {
+      ...plan,
+      below: undefined,
+      treated: undefined,
+      readied: undefined,
+      clipping: false,
+      scale,
+      region: { x: 0, y: 0, width, height },
+      tile: 64,
+    };
     const bytes = await this.pool.draw(
       small,
       () => this.room(width * height * 4),

@@ -18,14 +18,19 @@ export function linearMatrix(
 
 /** plane = table(plane): `size` values over 0..1, straight lines between. */
 export function applyTable(plane: usize, count: i32, table: usize, size: i32): void {
-  const top = <f32>(size - 1);
-  for (let i = 0; i < count; i++) {
-    const p = plane + (<usize>i << 2);
-    const x = max<f32>(0, min<f32>(1, f32.load(p))) * top;
-    const k = min<i32>(<i32>x, size - 2);
-    const q = table + (<usize>k << 2);
-    const a = f32.load(q);
-    f32.store(p, a + (f32.load(q + 4) - a) * (x - <f32>k));
+  const top = f32x4.splat(<f32>(size - 1));
+  const last = i32x4.splat(size - 2);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const x = f32x4.mul(clamp4(v128.load(plane + i)), top);
+    const k = i32x4.min_s(i32x4.trunc_sat_f32x4_s(x), last);
+    const at = i32x4.shl(k, 2);
+    const p = table + <usize>i32x4.extract_lane(at, 0);
+    const q = table + <usize>i32x4.extract_lane(at, 1);
+    const r = table + <usize>i32x4.extract_lane(at, 2);
+    const s = table + <usize>i32x4.extract_lane(at, 3);
+    const low = f32x4(f32.load(p), f32.load(q), f32.load(r), f32.load(s));
+    const high = f32x4(f32.load(p, 4), f32.load(q, 4), f32.load(r, 4), f32.load(s, 4));
+    v128.store(plane + i, f32x4.add(low, f32x4.mul(f32x4.sub(high, low), f32x4.sub(x, f32x4.convert_i32x4_s(k)))));
   }
 }
 

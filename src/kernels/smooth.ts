@@ -1,38 +1,59 @@
 // Means over boxes of any width, the products that a guided filter needs, and its linear model put on luma and colour.
-import { clamp4 } from './math';
+import { clamp4, putSome } from './math';
 
 /**
  * Mean over a box of 2·radius + 1 pixels, radius any number of at least 0: the outermost pixels count by the part of them inside. The edge is
- * extended. `line` holds w + 2·⌈radius⌉ + 8 values of scratch memory, `middle` a plane.
+ * extended. `line` holds w + 2·⌈radius⌉ + 16 values of scratch memory, `middle` a plane.
  */
 export function boxMean(src: usize, dst: usize, w: i32, h: i32, radius: f32, middle: usize, line: usize): void {
   const whole = <i32>floor<f32>(radius);
   const part: f32 = radius - <f32>whole;
   const norm: f32 = 1 / (2 * radius + 1);
   const reach = whole + 1;
+  const n4 = f32x4.splat(norm);
+  const p4 = f32x4.splat(part);
+  const long = w + 2 * reach;
+  const zero = f32x4.splat(0);
+  // line[k]: sum of the k first values of the row with its edges extended by `reach`; a box is the difference of two of them.
+  const inner = <usize>(2 * whole + 1) << 2;
   for (let j = 0; j < h; j++) {
     const row = src + (<usize>(j * w) << 2);
     const out = middle + (<usize>(j * w) << 2);
     const first: f32 = f32.load(row);
     const last: f32 = f32.load(row + (<usize>(w - 1) << 2));
-    for (let i = 0; i < reach; i++) {
-      f32.store(line + (<usize>i << 2), first);
-      f32.store(line + (<usize>(w + reach + i) << 2), last);
-    }
-    memory.copy(line + (<usize>reach << 2), row, <usize>w << 2);
     let sum: f32 = 0;
-    for (let i = 1; i < 2 * whole + 2; i++) sum += f32.load(line + (<usize>i << 2));
-    for (let i = 0; i < w; i++) {
+    f32.store(line, 0);
+    for (let k = 0; k < reach; k++) {
+      sum += first;
+      f32.store(line + (<usize>(k + 1) << 2), sum);
+    }
+    let carry = f32x4.splat(sum);
+    const body = line + (<usize>(reach + 1) << 2);
+    for (let i = 0; i < w; i += 4) {
+      let v = v128.load(row + (<usize>i << 2));
+      v = f32x4.add(v, i32x4.shuffle(zero, v, 0, 4, 5, 6));
+      v = f32x4.add(v, i32x4.shuffle(zero, v, 0, 1, 4, 5));
+      v = f32x4.add(v, carry);
+      v128.store(body + (<usize>i << 2), v);
+      carry = i32x4.shuffle(v, v, 3, 3, 3, 3);
+    }
+    sum = f32.load(line + (<usize>(reach + w) << 2));
+    for (let k = reach + w; k < long; k++) {
+      sum += last;
+      f32.store(line + (<usize>(k + 1) << 2), sum);
+    }
+    for (let i = 0; i < w; i += 4) {
       const p = line + (<usize>i << 2);
-      const a: f32 = f32.load(p);
-      const b: f32 = f32.load(p + (<usize>(2 * whole + 2) << 2));
-      f32.store(out + (<usize>i << 2), (sum + part * (a + b)) * norm);
-      sum += b - f32.load(p + 4);
+      const a = v128.load(p);
+      const b = v128.load(p + 4);
+      const c = v128.load(p + 4 + inner);
+      const d = v128.load(p + 8 + inner);
+      const box = f32x4.sub(c, b);
+      const edges = f32x4.add(f32x4.sub(b, a), f32x4.sub(d, c));
+      putSome(out + (<usize>i << 2), f32x4.mul(f32x4.add(box, f32x4.mul(p4, edges)), n4), w - i);
     }
   }
-  // Down the columns, four at a time; sums of a column stay in `line`.
-  const n4 = f32x4.splat(norm);
-  const p4 = f32x4.splat(part);
+  // Down the columns, four at a time.
   for (let i = 0; i < w; i += 4) {
     const column = middle + (<usize>i << 2);
     const pitch = <usize>w << 2;
@@ -107,12 +128,29 @@ export function guidedModel(guide: usize, input: usize, squared: usize, product:
   }
 }
 
-/** plane += share·(slope·guide + offset − plane). */
-export function applyModel(plane: usize, guide: usize, slope: usize, offset: usize, count: i32, share: f32): void {
-  const s = f32x4.splat(share);
+/**
+ * Local linear estimate of a noisy plane (Lee 1980): from its mean and the mean of its squares around each value, p' = mean + k·(p − mean)
+ * with k = variance / (variance + eps).
+ */
+export function calm(plane: usize, mean: usize, squared: usize, count: i32, eps: f32): void {
+  const zero = f32x4.splat(0);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const p = v128.load(plane + i);
-    const q = f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(guide + i)), v128.load(offset + i));
-    v128.store(plane + i, f32x4.add(p, f32x4.mul(s, f32x4.sub(q, p))));
+    const m = v128.load(mean + i);
+    const variance = f32x4.pmax(zero, f32x4.sub(v128.load(squared + i), f32x4.mul(m, m)));
+    const k = f32x4.div(variance, f32x4.add(variance, f32x4.splat(eps)));
+    v128.store(plane + i, f32x4.add(m, f32x4.mul(k, f32x4.sub(p, m))));
+  }
+}
+
+/** plane += share·(mean − plane) / (1 + ((mean − plane) / most)²): drawn to its mean, but not across a step much larger than `most`. */
+export function drawTo(plane: usize, mean: usize, count: i32, share: f32, most: f32): void {
+  const one = f32x4.splat(1);
+  const scale = f32x4.splat(1 / most);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const p = v128.load(plane + i);
+    const d = f32x4.sub(v128.load(mean + i), p);
+    const k = f32x4.mul(d, scale);
+    v128.store(plane + i, f32x4.add(p, f32x4.div(f32x4.mul(f32x4.splat(share), d), f32x4.add(one, f32x4.mul(k, k)))));
   }
 }

@@ -1,52 +1,76 @@
 // Local tone: luma taken apart into a smooth base, known from a small survey of the whole picture, and the detail that stands on it.
-import { clamp4 } from './math';
+import { clamp4, putSome } from './math';
 
 /**
  * Per pixel: base = slope·luma + offset, both read bilinearly from planes of sw × sh values over the whole picture; then
  * luma' = table(base) + detail·(luma − base), and the colour keeps its ratio to luma (at most `most` times as far from grey).
- * `x`, `y` is the tile's origin, `kx`, `ky` survey values a pixel. `table` holds `size` values over 0..1.
+ * `x`, `y` is the tile's origin, `kx`, `ky` survey values a pixel. `table` holds `size` values over 0..1; `line` has room for 2·sw values.
  */
 export function localTone(
   tile: usize, stride: usize, tw: i32, th: i32, x: f32, y: f32, slope: usize, offset: usize, sw: i32, sh: i32, kx: f32, ky: f32,
-  table: usize, size: i32, detail: f32, most: f32,
+  table: usize, size: i32, detail: f32, most: f32, line: usize,
 ): void {
-  const top = <f32>(size - 1);
+  const top = f32x4.splat(<f32>(size - 1));
+  const second = line + (<usize>sw << 2);
+  const left = max<i32>(0, <i32>((x + 0.5) * kx - 0.5));
+  const right = min<i32>(sw - 1, max<i32>(0, <i32>((x + <f32>tw) * kx) + 1));
   for (let j = 0; j < th; j++) {
     const v: f32 = max<f32>(0, min<f32>(<f32>(sh - 1), (y + <f32>j + 0.5) * ky - 0.5));
     const v0 = min<i32>(sh - 1, <i32>v);
-    const v1 = min<i32>(sh - 1, v0 + 1);
+    const a = <usize>(v0 * sw) << 2;
+    const b = <usize>(min<i32>(sh - 1, v0 + 1) * sw) << 2;
     const fv: f32 = v - <f32>v0;
-    for (let i = 0; i < tw; i++) {
-      const u: f32 = max<f32>(0, min<f32>(<f32>(sw - 1), (x + <f32>i + 0.5) * kx - 0.5));
-      const u0 = min<i32>(sw - 1, <i32>u);
-      const u1 = min<i32>(sw - 1, u0 + 1);
-      const fu: f32 = u - <f32>u0;
-      const p00 = <usize>(v0 * sw + u0) << 2;
-      const p01 = <usize>(v0 * sw + u1) << 2;
-      const p10 = <usize>(v1 * sw + u0) << 2;
-      const p11 = <usize>(v1 * sw + u1) << 2;
-      const a: f32 = mix(mix(f32.load(slope + p00), f32.load(slope + p01), fu), mix(f32.load(slope + p10), f32.load(slope + p11), fu), fv);
-      const b: f32 = mix(mix(f32.load(offset + p00), f32.load(offset + p01), fu), mix(f32.load(offset + p10), f32.load(offset + p11), fu), fv);
+    // Both planes down to this row first, so that a pixel needs only two values of each.
+    for (let i = left; i <= right; i++) {
+      const q = <usize>i << 2;
+      f32.store(line + q, mix(f32.load(slope + a + q), f32.load(slope + b + q), fv));
+      f32.store(second + q, mix(f32.load(offset + a + q), f32.load(offset + b + q), fv));
+    }
+    for (let i = 0; i < tw; i += 4) {
+      const u = f32x4.pmax(
+        f32x4.splat(0),
+        f32x4.pmin(f32x4.splat(<f32>(sw - 1)), f32x4.sub(f32x4.mul(f32x4.add(f32x4.splat(x + <f32>i + 0.5), f32x4(0, 1, 2, 3)), f32x4.splat(kx)), f32x4.splat(0.5))),
+      );
+      const whole = i32x4.trunc_sat_f32x4_s(u);
+      const fu = f32x4.sub(u, f32x4.convert_i32x4_s(whole));
+      const s0 = between(line, whole, 0, sw);
+      const o0 = between(second, whole, 0, sw);
+      const slopes = f32x4.add(s0, f32x4.mul(fu, f32x4.sub(between(line, whole, 1, sw), s0)));
+      const offsets = f32x4.add(o0, f32x4.mul(fu, f32x4.sub(between(second, whole, 1, sw), o0)));
       const p = tile + (<usize>(j * tw + i) << 2);
-      const red: f32 = f32.load(p);
-      const green: f32 = f32.load(p + stride);
-      const blue: f32 = f32.load(p + 2 * stride);
-      const luma: f32 = <f32>0.2126 * red + <f32>0.7152 * green + <f32>0.0722 * blue;
-      const base: f32 = max<f32>(0, min<f32>(1, a * luma + b));
-      const at: f32 = base * top;
-      const k = min<i32>(<i32>at, size - 2);
-      const q = table + (<usize>k << 2);
-      const low: f32 = f32.load(q);
-      const placed: f32 = low + (f32.load(q + 4) - low) * (at - <f32>k);
-      const lit: f32 = soft(placed + detail * (luma - base));
-      const ratio: f32 = min<f32>(most, lit / max<f32>(0.004, luma));
-      const v4 = f32x4(red, green, blue, 0);
-      const out = clamp4(f32x4.add(f32x4.splat(lit), f32x4.mul(f32x4.sub(v4, f32x4.splat(luma)), f32x4.splat(ratio))));
-      f32.store(p, f32x4.extract_lane(out, 0));
-      f32.store(p + stride, f32x4.extract_lane(out, 1));
-      f32.store(p + 2 * stride, f32x4.extract_lane(out, 2));
+      const red = v128.load(p);
+      const green = v128.load(p + stride);
+      const blue = v128.load(p + 2 * stride);
+      const luma = f32x4.add(
+        f32x4.add(f32x4.mul(red, f32x4.splat(0.2126)), f32x4.mul(green, f32x4.splat(0.7152))),
+        f32x4.mul(blue, f32x4.splat(0.0722)),
+      );
+      const base = clamp4(f32x4.add(f32x4.mul(slopes, luma), offsets));
+      const at = f32x4.mul(base, top);
+      const cell = i32x4.trunc_sat_f32x4_s(at);
+      const low = between(table, cell, 0, size);
+      const placed = f32x4.add(low, f32x4.mul(f32x4.sub(at, f32x4.convert_i32x4_s(cell)), f32x4.sub(between(table, cell, 1, size), low)));
+      const lit = soft4(f32x4.add(placed, f32x4.mul(f32x4.splat(detail), f32x4.sub(luma, base))));
+      const ratio = f32x4.pmin(f32x4.splat(most), f32x4.div(lit, f32x4.pmax(f32x4.splat(0.004), luma)));
+      const n = tw - i;
+      putSome(p, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(red, luma), ratio))), n);
+      putSome(p + stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(green, luma), ratio))), n);
+      putSome(p + 2 * stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(blue, luma), ratio))), n);
     }
   }
+}
+
+/** Values of a row at four places `more` further on, the last one extended. */
+// @ts-ignore: decorator
+@inline
+function between(row: usize, whole: v128, more: i32, size: i32): v128 {
+  const k = i32x4.shl(i32x4.min_s(i32x4.add(whole, i32x4.splat(more)), i32x4.splat(size - 1)), 2);
+  return f32x4(
+    f32.load(row + <usize>i32x4.extract_lane(k, 0)),
+    f32.load(row + <usize>i32x4.extract_lane(k, 1)),
+    f32.load(row + <usize>i32x4.extract_lane(k, 2)),
+    f32.load(row + <usize>i32x4.extract_lane(k, 3)),
+  );
 }
 
 // @ts-ignore: decorator
@@ -58,8 +82,11 @@ function mix(a: f32, b: f32, t: f32): f32 {
 /** 0..1 with rounded ends, so that detail near black and white is pressed together rather than cut off; the identity in between. */
 // @ts-ignore: decorator
 @inline
-function soft(v: f32): f32 {
-  if (v < 0.03) return v > -0.03 ? (v + 0.03) * (v + 0.03) * <f32>(1.0 / 0.12) : 0;
-  if (v > 0.97) return v < 1.03 ? <f32>1 - (<f32>1.03 - v) * (<f32>1.03 - v) * <f32>(1.0 / 0.12) : 1;
-  return v;
+function soft4(v: v128): v128 {
+  const k = f32x4.splat(1.0 / 0.12);
+  const low = f32x4.pmax(f32x4.splat(0), f32x4.add(v, f32x4.splat(0.03)));
+  const high = f32x4.pmax(f32x4.splat(0), f32x4.sub(f32x4.splat(1.03), v));
+  const foot = f32x4.mul(f32x4.mul(low, low), k);
+  const head = f32x4.sub(f32x4.splat(1), f32x4.mul(f32x4.mul(high, high), k));
+  return v128.bitselect(foot, v128.bitselect(head, v, f32x4.gt(v, f32x4.splat(0.97))), f32x4.lt(v, f32x4.splat(0.03)));
 }

@@ -1,5 +1,5 @@
 // Sampling of the photo under a projective map: Catmull–Rom where it is shown at its own size, bilinear on a mip level where smaller.
-import { decode4, encode4 } from './math';
+import { clamp4, exp4, ln4, putSome } from './math';
 
 // @ts-ignore: decorator
 @inline
@@ -96,95 +96,225 @@ function put(at: usize, v: f32, mix: f32): void {
   f32.store(at, mix < 1 ? f32.load(at) * (1 - mix) + v * mix : v);
 }
 
-/** One channel of an RGBA8 picture at (x, y), pixel centres at .5, edge extended: bilinear, or Catmull–Rom when `smooth`. 0..255. */
-function channelAt(src: usize, w: i32, h: i32, x: f64, y: f64, channel: i32, smooth: i32): f32 {
-  const sx: f64 = max<f64>(-8, min<f64>(<f64>w + 8, x)) - 0.5;
-  const sy: f64 = max<f64>(-8, min<f64>(<f64>h + 8, y)) - 0.5;
-  const x0 = <i32>Math.floor(sx);
-  const y0 = <i32>Math.floor(sy);
-  const fx = <f32>(sx - <f64>x0);
-  const fy = <f32>(sy - <f64>y0);
-  const c = src + <usize>channel;
-  if (!smooth) {
-    const xa = <usize>within(x0, w) << 2;
-    const xb = <usize>within(x0 + 1, w) << 2;
-    const ra = c + (<usize>(within(y0, h) * w) << 2);
-    const rb = c + (<usize>(within(y0 + 1, h) * w) << 2);
-    const top: f32 = <f32>load<u8>(ra + xa) + fx * <f32>(<i32>load<u8>(ra + xb) - <i32>load<u8>(ra + xa));
-    const bottom: f32 = <f32>load<u8>(rb + xa) + fx * <f32>(<i32>load<u8>(rb + xb) - <i32>load<u8>(rb + xa));
-    return top + fy * (bottom - top);
-  }
-  const xa = <usize>within(x0 - 1, w) << 2;
-  const xb = <usize>within(x0, w) << 2;
-  const xc = <usize>within(x0 + 1, w) << 2;
-  const xd = <usize>within(x0 + 2, w) << 2;
-  // The four rows are the lanes, so that one cubic across serves them all.
-  const ra = c + (<usize>(within(y0 - 1, h) * w) << 2);
-  const rb = c + (<usize>(within(y0, h) * w) << 2);
-  const rc = c + (<usize>(within(y0 + 1, h) * w) << 2);
-  const rd = c + (<usize>(within(y0 + 2, h) * w) << 2);
-  const v = cubic(column(ra, rb, rc, rd, xa), column(ra, rb, rc, rd, xb), column(ra, rb, rc, rd, xc), column(ra, rb, rc, rd, xd), fx);
-  const t2: f32 = fy * fy;
-  const t3: f32 = t2 * fy;
-  const value: f32 =
-    f32x4.extract_lane(v, 0) * (<f32>0.5 * (2 * t2 - fy - t3)) +
-    f32x4.extract_lane(v, 1) * (<f32>0.5 * (3 * t3 - 5 * t2 + 2)) +
-    f32x4.extract_lane(v, 2) * (<f32>0.5 * (4 * t2 + fy - 3 * t3)) +
-    f32x4.extract_lane(v, 3) * (<f32>0.5 * (t3 - t2));
-  return max<f32>(0, min<f32>(255, value));
+/** Catmull–Rom weights of the pixels at −1, 0, 1, 2 for a place `t` past pixel 0. */
+// @ts-ignore: decorator
+@inline
+function weights(t: f32): v128 {
+  const v = f32x4.splat(t);
+  let w = f32x4.mul(v, f32x4(-0.5, 1.5, -1.5, 0.5));
+  w = f32x4.mul(v, f32x4.add(w, f32x4(1, -2.5, 2, -0.5)));
+  w = f32x4.mul(v, f32x4.add(w, f32x4(-0.5, 0, 0.5, 0)));
+  return f32x4.add(w, f32x4(0, 1, 0, 0));
+}
+
+/** One channel of four pixels side by side. */
+// @ts-ignore: decorator
+@inline
+function lane(p: usize, shift: i32): v128 {
+  return f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(v128.load(p), shift), i32x4.splat(255)));
 }
 
 // @ts-ignore: decorator
 @inline
-function column(a: usize, b: usize, c: usize, d: usize, at: usize): v128 {
-  return f32x4(<f32>load<u8>(a + at), <f32>load<u8>(b + at), <f32>load<u8>(c + at), <f32>load<u8>(d + at));
+function added(v: v128): f32 {
+  const pairs = f32x4.add(v, i32x4.shuffle(v, v, 2, 3, 0, 1));
+  return f32x4.extract_lane(pairs, 0) + f32x4.extract_lane(pairs, 1);
+}
+
+/** One channel of an RGBA8 picture at (x, y) by Catmull–Rom, pixel centres at .5, edge extended. 0..255. */
+// @ts-ignore: decorator
+@inline
+function smoothAt(src: usize, w: i32, h: i32, x: f32, y: f32, channel: i32): f32 {
+  const x0 = <i32>floor<f32>(x - 0.5);
+  const y0 = <i32>floor<f32>(y - 0.5);
+  const fx: f32 = x - 0.5 - <f32>x0;
+  const fy: f32 = y - 0.5 - <f32>y0;
+  if (x0 < 1 || y0 < 1 || x0 + 2 >= w || y0 + 2 >= h) return atEdge(src + <usize>channel, w, h, x0, y0, fx, fy);
+  // A row of four pixels is one load.
+  const pitch = <usize>w << 2;
+  const p = src + (<usize>((y0 - 1) * w + x0 - 1) << 2);
+  const shift = channel << 3;
+  const down = weights(fy);
+  let sum = f32x4.mul(lane(p, shift), i32x4.shuffle(down, down, 0, 0, 0, 0));
+  sum = f32x4.add(sum, f32x4.mul(lane(p + pitch, shift), i32x4.shuffle(down, down, 1, 1, 1, 1)));
+  sum = f32x4.add(sum, f32x4.mul(lane(p + 2 * pitch, shift), i32x4.shuffle(down, down, 2, 2, 2, 2)));
+  sum = f32x4.add(sum, f32x4.mul(lane(p + 3 * pitch, shift), i32x4.shuffle(down, down, 3, 3, 3, 3)));
+  const value = f32x4.splat(added(f32x4.mul(sum, weights(fx))));
+  return f32x4.extract_lane(f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(255), value)), 0);
+}
+
+/** The four pixels around a place: two of one row, two of the next. */
+// @ts-ignore: decorator
+@inline
+function four(src: usize, w: i32, h: i32, x0: i32, y0: i32): v128 {
+  if (x0 >= 0 && y0 >= 0 && x0 + 1 < w && y0 + 1 < h) {
+    const p = src + (<usize>(y0 * w + x0) << 2);
+    return v128.load64_lane(p + (<usize>w << 2), v128.load64_zero(p), 1);
+  }
+  const xa = <usize>within(x0, w) << 2;
+  const xb = <usize>within(x0 + 1, w) << 2;
+  const ra = src + (<usize>(within(y0, h) * w) << 2);
+  const rb = src + (<usize>(within(y0 + 1, h) * w) << 2);
+  return i32x4(load<i32>(ra + xa), load<i32>(ra + xb), load<i32>(rb + xa), load<i32>(rb + xb));
+}
+
+/** How much each of the four counts. */
+// @ts-ignore: decorator
+@inline
+function shares(fx: f32, fy: f32): v128 {
+  return f32x4.mul(f32x4(1 - fx, fx, 1 - fx, fx), f32x4(1 - fy, 1 - fy, fy, fy));
+}
+
+/** One channel bilinearly. 0..255. */
+// @ts-ignore: decorator
+@inline
+function linearAt(src: usize, w: i32, h: i32, x: f32, y: f32, channel: i32): f32 {
+  const x0 = <i32>floor<f32>(x - 0.5);
+  const y0 = <i32>floor<f32>(y - 0.5);
+  const v = v128.and(i32x4.shr_u(four(src, w, h, x0, y0), channel << 3), i32x4.splat(255));
+  return added(f32x4.mul(f32x4.convert_i32x4_s(v), shares(x - 0.5 - <f32>x0, y - 0.5 - <f32>y0)));
+}
+
+/** The same by Catmull–Rom at the picture's edge. */
+function atEdge(c: usize, w: i32, h: i32, x0: i32, y0: i32, fx: f32, fy: f32): f32 {
+  const across = weights(fx);
+  const down = weights(fy);
+  let value: f32 = 0;
+  for (let j = 0; j < 4; j++) {
+    const row = c + (<usize>(within(y0 + j - 1, h) * w) << 2);
+    const k: f32 = j == 0 ? f32x4.extract_lane(down, 0) : j == 1 ? f32x4.extract_lane(down, 1) : j == 2 ? f32x4.extract_lane(down, 2) : f32x4.extract_lane(down, 3);
+    const v = f32x4(
+      <f32>load<u8>(row + (<usize>within(x0 - 1, w) << 2)),
+      <f32>load<u8>(row + (<usize>within(x0, w) << 2)),
+      <f32>load<u8>(row + (<usize>within(x0 + 1, w) << 2)),
+      <f32>load<u8>(row + (<usize>within(x0 + 2, w) << 2)),
+    );
+    const s = f32x4.mul(v, across);
+    value += k * (f32x4.extract_lane(s, 0) + f32x4.extract_lane(s, 1) + f32x4.extract_lane(s, 2) + f32x4.extract_lane(s, 3));
+  }
+  return max<f32>(0, min<f32>(255, value));
 }
 
 /**
  * As `sampleProjected`, through a lens besides: with p `zoom` times the place under the map, from the centre (cx, cy), and r its distance in
  * units of `radius`, the picture is read at centre + p·(1 + k1·r² + k2·r⁴), red and blue at (1 + `red`) and (1 + `blue`) times as far
- * (Brown 1966, Conrady 1919, radial terms). Light is multiplied by 1 + f1·s² + f2·s⁴ in linear light, s the distance read at.
+ * (Brown 1966, Conrady 1919, radial terms). Places are known to a few thousandths of a pixel (f32).
  */
 export function sampleLens(
   src: usize, w: i32, h: i32, dst: usize, stride: usize, tw: i32, th: i32,
   m0: f64, m1: f64, m2: f64, m3: f64, m4: f64, m5: f64, m6: f64, m7: f64, m8: f64, smooth: i32, clear: i32, mix: f32,
-  cx: f64, cy: f64, radius: f64, zoom: f64, k1: f64, k2: f64, red: f64, blue: f64, f1: f32, f2: f32,
+  cx: f64, cy: f64, radius: f64, zoom: f64, k1: f64, k2: f64, red: f64, blue: f64,
 ): void {
   const norm: f32 = 1.0 / 255.0;
-  const back: f64 = 1 / radius;
+  const scale = f32x4.splat(<f32>(zoom / radius));
+  const size = f32x4.splat(<f32>radius);
+  const split = red != 0 || blue != 0;
+  const kr: f32 = <f32>red;
+  const kb: f32 = <f32>blue;
+  const centreX = <f32>cx;
+  const centreY = <f32>cy;
+  const far: f32 = 16;
   for (let j = 0; j < th; j++) {
     const Y: f64 = <f64>j + 0.5;
-    for (let i = 0; i < tw; i++) {
-      const X: f64 = <f64>i + 0.5;
-      const k: f64 = 1 / (m6 * X + m7 * Y + m8);
-      const px: f64 = ((m0 * X + m1 * Y + m2) * k - cx) * zoom;
-      const py: f64 = ((m3 * X + m4 * Y + m5) * k - cy) * zoom;
-      const rr: f64 = (px * px + py * py) * back * back;
-      const bend: f64 = 1 + rr * (k1 + rr * k2);
-      const dx: f64 = px * bend;
-      const dy: f64 = py * bend;
-      const x: f64 = cx + dx;
-      const y: f64 = cy + dy;
-      let alpha = channelAt(src, w, h, x, y, 3, 0) * norm;
-      if (clear) {
-        const inside: f64 = min<f64>(min<f64>(x, <f64>w - x), min<f64>(y, <f64>h - y)) + 0.5;
-        alpha *= <f32>max<f64>(0, min<f64>(1, inside));
-      }
-      let v = f32x4(
-        channelAt(src, w, h, x + dx * red, y + dy * red, 0, smooth) * norm,
-        channelAt(src, w, h, x, y, 1, smooth) * norm,
-        channelAt(src, w, h, x + dx * blue, y + dy * blue, 2, smooth) * norm,
-        0,
+    for (let i = 0; i < tw; i += 4) {
+      const X = f32x4.add(f32x4.splat(<f32>i + 0.5), f32x4(0, 1, 2, 3));
+      const below = f32x4.add(f32x4.mul(X, f32x4.splat(<f32>m6)), f32x4.splat(<f32>(m7 * Y + m8)));
+      // From the centre already in the numerator: the difference of two large numbers would be coarse.
+      const ux = f32x4.mul(
+        f32x4.div(f32x4.add(f32x4.mul(X, f32x4.splat(<f32>(m0 - cx * m6))), f32x4.splat(<f32>((m1 - cx * m7) * Y + m2 - cx * m8))), below),
+        scale,
       );
-      if (f1 != 0 || f2 != 0) {
-        const s = <f32>((dx * dx + dy * dy) * back * back);
-        v = encode4(f32x4.mul(decode4(v), f32x4.splat(max<f32>(0, <f32>1 + s * (f1 + s * f2)))));
+      const uy = f32x4.mul(
+        f32x4.div(f32x4.add(f32x4.mul(X, f32x4.splat(<f32>(m3 - cy * m6))), f32x4.splat(<f32>((m4 - cy * m7) * Y + m5 - cy * m8))), below),
+        scale,
+      );
+      const rr = f32x4.add(f32x4.mul(ux, ux), f32x4.mul(uy, uy));
+      const bend = f32x4.mul(
+        f32x4.add(f32x4.splat(1), f32x4.mul(rr, f32x4.add(f32x4.splat(<f32>k1), f32x4.mul(rr, f32x4.splat(<f32>k2))))),
+        size,
+      );
+      const dx4 = f32x4.mul(ux, bend);
+      const dy4 = f32x4.mul(uy, bend);
+      const n = min<i32>(4, tw - i);
+      for (let k = 0; k < n; k++) {
+        const dx: f32 = k == 0 ? f32x4.extract_lane(dx4, 0) : k == 1 ? f32x4.extract_lane(dx4, 1) : k == 2 ? f32x4.extract_lane(dx4, 2) : f32x4.extract_lane(dx4, 3);
+        const dy: f32 = k == 0 ? f32x4.extract_lane(dy4, 0) : k == 1 ? f32x4.extract_lane(dy4, 1) : k == 2 ? f32x4.extract_lane(dy4, 2) : f32x4.extract_lane(dy4, 3);
+        let x: f32 = centreX + dx;
+        let y: f32 = centreY + dy;
+        // Far outside every pixel is the edge's; kept near, so that integers do not overflow.
+        const limits = f32x4.pmax(f32x4.splat(-far), f32x4.pmin(f32x4(<f32>w + far, <f32>h + far, 0, 0), f32x4(x, y, 0, 0)));
+        x = f32x4.extract_lane(limits, 0);
+        y = f32x4.extract_lane(limits, 1);
+        const at = dst + ((<usize>(j * tw + i + k)) << 2);
+        const x0 = <i32>floor<f32>(x - 0.5);
+        const y0 = <i32>floor<f32>(y - 0.5);
+        const around = four(src, w, h, x0, y0);
+        const share = shares(x - 0.5 - <f32>x0, y - 0.5 - <f32>y0);
+        let alpha: f32 = 1;
+        const opaque = i32x4.splat(0xff000000);
+        if (!i32x4.all_true(i32x4.eq(v128.and(around, opaque), opaque))) alpha = added(f32x4.mul(f32x4.convert_i32x4_s(i32x4.shr_u(around, 24)), share)) * norm;
+        if (clear) {
+          const inside: f32 = min<f32>(min<f32>(centreX + dx, <f32>w - centreX - dx), min<f32>(centreY + dy, <f32>h - centreY - dy)) + 0.5;
+          alpha *= max<f32>(0, min<f32>(1, inside));
+        }
+        let r: f32 = 0;
+        let g: f32 = 0;
+        let b: f32 = 0;
+        if (smooth) {
+          r = smoothAt(src, w, h, x + dx * kr, y + dy * kr, 0);
+          g = smoothAt(src, w, h, x, y, 1);
+          b = smoothAt(src, w, h, x + dx * kb, y + dy * kb, 2);
+        } else {
+          g = added(f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(around, 8), i32x4.splat(255))), share));
+          if (split) {
+            r = linearAt(src, w, h, x + dx * kr, y + dy * kr, 0);
+            b = linearAt(src, w, h, x + dx * kb, y + dy * kb, 2);
+          } else {
+            r = added(f32x4.mul(f32x4.convert_i32x4_s(v128.and(around, i32x4.splat(255))), share));
+            b = added(f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(around, 16), i32x4.splat(255))), share));
+          }
+        }
+        put(at, r * norm, mix);
+        put(at + stride, g * norm, mix);
+        put(at + 2 * stride, b * norm, mix);
+        put(at + 3 * stride, alpha, mix);
       }
-      const at = dst + ((<usize>(j * tw + i)) << 2);
-      put(at, f32x4.extract_lane(v, 0), mix);
-      put(at + stride, f32x4.extract_lane(v, 1), mix);
-      put(at + 2 * stride, f32x4.extract_lane(v, 2), mix);
-      put(at + 3 * stride, alpha, mix);
+    }
+  }
+}
+
+/** Light in the corners: values of a tile times 1 + f1·s² + f2·s⁴ in linear light, s the distance at which `sampleLens` reads a pixel. */
+export function cornerLight(
+  tile: usize, stride: usize, tw: i32, th: i32, m0: f64, m1: f64, m2: f64, m3: f64, m4: f64, m5: f64, m6: f64, m7: f64, m8: f64,
+  cx: f64, cy: f64, radius: f64, zoom: f64, k1: f64, k2: f64, f1: f32, f2: f32,
+): void {
+  const one = f32x4.splat(1);
+  const scale = f32x4.splat(<f32>(zoom / radius));
+  for (let j = 0; j < th; j++) {
+    const Y: f64 = <f64>j + 0.5;
+    for (let i = 0; i < tw; i += 4) {
+      const X = f32x4.add(f32x4.splat(<f32>i + 0.5), f32x4(0, 1, 2, 3));
+      const w = f32x4.add(f32x4.mul(X, f32x4.splat(<f32>m6)), f32x4.splat(<f32>(m7 * Y + m8)));
+      const px = f32x4.sub(f32x4.div(f32x4.add(f32x4.mul(X, f32x4.splat(<f32>m0)), f32x4.splat(<f32>(m1 * Y + m2))), w), f32x4.splat(<f32>cx));
+      const py = f32x4.sub(f32x4.div(f32x4.add(f32x4.mul(X, f32x4.splat(<f32>m3)), f32x4.splat(<f32>(m4 * Y + m5))), w), f32x4.splat(<f32>cy));
+      const ux = f32x4.mul(px, scale);
+      const uy = f32x4.mul(py, scale);
+      const rr = f32x4.add(f32x4.mul(ux, ux), f32x4.mul(uy, uy));
+      const bend = f32x4.add(one, f32x4.mul(rr, f32x4.add(f32x4.splat(<f32>k1), f32x4.mul(rr, f32x4.splat(<f32>k2)))));
+      const s = f32x4.mul(rr, f32x4.mul(bend, bend));
+      const gain = f32x4.pmax(f32x4.splat(0), f32x4.add(one, f32x4.mul(s, f32x4.add(f32x4.splat(f1), f32x4.mul(s, f32x4.splat(f2))))));
+      const brighter = f32x4.ge(gain, one);
+      // In the power part of the transfer function encode(g·decode(v)) is g^(1/2.4)·(v + a) − a, in its straight part g·v; the two meet where
+      // one becomes the larger. (IEC 61966-2-1, a = 0.055.)
+      const power = exp4(f32x4.mul(ln4(gain), f32x4.splat(1.0 / 2.4)));
+      const p = tile + ((<usize>(j * tw + i)) << 2);
+      for (let c: usize = 0; c < 3; c++) {
+        const q = p + c * stride;
+        const v = v128.load(q);
+        const straight = f32x4.mul(v, gain);
+        const curved = f32x4.sub(f32x4.mul(power, f32x4.add(v, f32x4.splat(0.055))), f32x4.splat(0.055));
+        putSome(q, clamp4(v128.bitselect(f32x4.pmin(straight, curved), f32x4.pmax(straight, curved), brighter)), tw - i);
+      }
     }
   }
 }

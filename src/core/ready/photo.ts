@@ -3,7 +3,7 @@ import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { levelSize } from '../image/picture';
 import { sampleAffine, samplePhoto } from '../image/sample';
-import { grow, window, type Tile } from '../image/tile';
+import { grow, window, type Region, type Tile } from '../image/tile';
 import type { RenderContext } from '../render/context';
 import { treatmentByKind } from '../treatments';
 import { readiedMap, readiedSize, type Size } from './geometry';
@@ -68,22 +68,57 @@ export function planReady(photo: Size, ready: Ready): PlannedReady {
   return { ...size, map, lens, treatments, neutral };
 }
 
+const reachOf = (p: Record<string, unknown>, unit: number): number => {
+  const treatment = treatmentByKind(p.kind as string);
+  return treatment.neutral(p) ? 0 : Math.ceil(treatment.reach(p, unit));
+};
+
+/** Pixels around a tile that the treatments from the `count`-th on read, with `unit` pixels to one u. */
+export const marginOf = ({ treatments }: PlannedReady, count: number, unit: number): number =>
+  treatments.slice(count).reduce((sum, p) => sum + reachOf(p, unit), 0);
+
+const sameRegion = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
+
 /** Fills a tile with the readied photo: framed, then treated. Lengths and places are those of the readied photo at the context's scale. */
 export function fillPhoto(context: RenderContext, tile: Tile): void {
-  const { ready, scratch } = context;
-  if (!ready) return samplePhoto(context.machine, context.photo, context.scale, tile);
-  const active = ready.treatments.map((p) => withNeutral(context, p)).filter((p) => !treatmentByKind(p.kind as string).neutral(p));
-  const reach = active.reduce((sum, p) => sum + Math.ceil(treatmentByKind(p.kind as string).reach(p, context.unit)), 0);
-  if (reach === 0) {
+  const { machine, ready, scratch, unit, kept } = context;
+  if (!ready) return samplePhoto(machine, context.photo, context.scale, tile);
+  const run = (on: Tile, from: number, to: number) => {
+    for (const raw of ready.treatments.slice(from, to)) {
+      const p = withNeutral(context, raw);
+      const treatment = treatmentByKind(p.kind as string);
+      if (!treatment.neutral(p)) treatment.apply(context, on, p);
+    }
+  };
+  const whole = ready.treatments.length;
+  // Kept half way, for this tile's own region only: one with a halo for coats is drawn anew.
+  const half = kept && sameRegion(kept.region, tile) && kept.margin === marginOf(ready, kept.count, unit) ? kept : undefined;
+  const margin = marginOf(ready, 0, unit);
+  if (margin === 0 && !half) {
     framed(context, tile);
-    for (const p of active) treatmentByKind(p.kind as string).apply(context, tile, p);
-    return;
+    return run(tile, 0, whole);
   }
   const mark = scratch.mark();
-  const wide = scratch.tile(grow(tile, reach));
-  framed(context, wide);
-  for (const p of active) treatmentByKind(p.kind as string).apply(context, wide, p);
-  window(context.machine, wide, tile);
+  let on: Tile;
+  if (half?.holds) {
+    on = scratch.tile(grow(tile, half.margin));
+    machine.kernels.unpack16(half.at, on.ptr, on.stride, on.count, 4);
+  } else {
+    on = scratch.tile(grow(tile, margin));
+    framed(context, on);
+    run(on, 0, half?.count ?? 0);
+    if (half) {
+      if (half.margin !== margin) {
+        const less = scratch.tile(grow(tile, half.margin));
+        window(machine, on, less);
+        on = less;
+      }
+      machine.kernels.pack16(on.ptr, on.stride, half.at, on.count, 4);
+      half.stamp();
+    }
+  }
+  run(on, half?.count ?? 0, whole);
+  window(machine, on, tile);
   scratch.release(mark);
 }
 
@@ -105,6 +140,16 @@ function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): vo
   projected(machine, photo, ready as PlannedReady, scale, tile, level, reduction <= 1.05, 1);
   const mix = wanted - level;
   if (mix > 0.01 && level + 1 < photo.levels.length) projected(machine, photo, ready as PlannedReady, scale, tile, level + 1, false, mix);
+  if (!lens || (lens.f1 === 0 && lens.f2 === 0)) return;
+  const { cx, cy, radius, zoom, k1, k2, f1, f2 } = lens;
+  machine.kernels.cornerLight(tile.ptr, tile.stride, tile.width, tile.height, ...placed(map, tile, scale, 1), cx, cy, radius, zoom, k1, k2, f1, f2);
+}
+
+/** The map from pixels of a tile to those of a level of the photo, `k` times smaller. */
+function placed(map: Projection, tile: Tile, scale: number, k: number): number[] {
+  const s = 1 / scale;
+  const rows = [0, 3, 6].map((r) => [map[r] * s, map[r + 1] * s, map[r + 2] + (map[r] * tile.x + map[r + 1] * tile.y) * s]);
+  return rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row));
 }
 
 function projected(
@@ -119,14 +164,11 @@ function projected(
 ): void {
   const [w, h] = levelSize(photo, level);
   const k = 1 / (1 << level);
-  const s = 1 / scale;
-  // Tile pixels to pixels of the readied photo, through the map, to pixels of the level.
-  const rows = [0, 3, 6].map((r) => [map[r] * s, map[r + 1] * s, map[r + 2] + (map[r] * tile.x + map[r + 1] * tile.y) * s]);
-  const m = rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row));
+  const m = placed(map, tile, scale, k);
   const common = [photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...m, +smooth, +!!clear, mix];
   if (!lens) return void kernels.sampleProjected(...common);
-  const { cx, cy, radius, zoom, k1, k2, red, blue, f1, f2 } = lens;
-  kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue, f1, f2);
+  const { cx, cy, radius, zoom, k1, k2, red, blue } = lens;
+  kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue);
 }
 
 /** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */

@@ -1,6 +1,6 @@
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
-import type { Scratch } from '../image/tile';
+import type { Region, Scratch } from '../image/tile';
 import type { PlannedReady } from '../ready/photo';
 
 /** What operations may ask about the drawing they are part of. */
@@ -10,6 +10,8 @@ export interface RenderContext {
   photo: Picture;
   /** How the photo is readied; the file as it is when left out. */
   ready?: PlannedReady;
+  /** Where the readied photo of the tile that is being drawn is kept half way; see `Plan.readied`. */
+  kept?: { region: Region; count: number; margin: number; holds: boolean; at: number; stamp(): void };
   /** Pixels drawn to one pixel of the readied photo. */
   scale: number;
   /** Size of the whole piece (the readied photo) at this scale, not rounded. */

@@ -12,7 +12,14 @@ import { cachedTileBytes, tileRegion, type CacheSlot, type Plan, type PlannedCoa
 export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: number, output: number, pitch: number): void {
   const region = tileRegion(plan.region, plan.tile, index);
   scratch.reset();
-  const tile = evaluate(contextOf(machine, scratch, plan), plan, index, region);
+  const context = contextOf(machine, scratch, plan);
+  const { readied } = plan;
+  if (readied) {
+    const at = readied.slot.tiles + index * cachedTileBytes(plan.tile + 2 * readied.margin);
+    const stamp = () => void (machine.words[readied.slot.stamps / 4 + index] = readied.slot.stamp);
+    context.kept = { region, count: readied.count, margin: readied.margin, holds: holds(machine, readied.slot, index), at, stamp };
+  }
+  const tile = evaluate(context, plan, index, region);
   // Red where white is reached, blue where black is: both far from what a photo holds there.
   if (plan.clipping) machine.kernels.markClipped(tile.ptr, tile.stride, tile.count, 0.9, 0.1, 0.1, 0.1, 0.2, 0.9);
   machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);

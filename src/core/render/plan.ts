@@ -43,6 +43,8 @@ export interface Plan {
   tile: number;
   /** What is clipped is painted over. */
   clipping?: boolean;
+  /** The readied photo up to so many of its treatments, with `margin` pixels around each tile for those that follow. */
+  readied?: { count: number; margin: number; slot: CacheSlot };
   /** Everything under coat `index`, and that coat's treated source. */
   below?: { index: number; slot: CacheSlot };
   treated?: { index: number; slot: CacheSlot };
@@ -63,9 +65,9 @@ export function tileRegion(region: Region, tile: number, index: number): Region 
 
 /** Bytes of one cached tile: four planes of u16. */
 export const cachedTileBytes = (tile: number) => Math.ceil((tile * tile) / 8) * 8 * 4 * 2;
-export const slotBytes = (region: Region, tile: number) => {
+export const slotBytes = (region: Region, tile: number, margin = 0) => {
   const { count } = tilesOf(region, tile);
-  return Math.ceil((count * 4) / 128) * 128 + count * cachedTileBytes(tile);
+  return Math.ceil((count * 4) / 128) * 128 + count * cachedTileBytes(tile + 2 * margin);
 };
 export const slotAt = (at: number, region: Region, tile: number, stamp: number): CacheSlot => ({
   stamps: at,

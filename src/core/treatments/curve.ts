@@ -3,14 +3,28 @@ import type { RenderContext } from '../render/context';
 
 const SIZE = 1024;
 
-/** Puts a function of 0..1 on channels of a tile (red, green and blue when left out), by a table with straight lines between. */
-export function applyCurve({ machine, scratch }: RenderContext, tile: Tile, curve: (v: number) => number, channels = [0, 1, 2]): void {
+type Curve = (v: number) => number;
+
+/** Tables already made, by the parameters they come from: those of a drawing stay the same from tile to tile. */
+const made = new WeakMap<object, Float32Array[]>();
+
+const tableOf = (curve: Curve) => Float32Array.from({ length: SIZE }, (_, i) => curve(i / (SIZE - 1)));
+
+/**
+ * Puts functions of 0..1 on red, green and blue of a tile by tables with straight lines between. `curves` is asked for one function, or one
+ * a channel, when `params` has not been seen before.
+ */
+export function applyCurves({ machine, scratch }: RenderContext, tile: Tile, params: object, curves: () => Curve | [Curve, Curve, Curve]): void {
+  let tables = made.get(params);
+  if (!tables) {
+    const all = curves();
+    made.set(params, (tables = Array.isArray(all) ? all.map(tableOf) : [tableOf(all)]));
+  }
   const mark = scratch.mark();
   const table = scratch.take(SIZE * 4);
-  machine.floats.set(
-    Float32Array.from({ length: SIZE }, (_, i) => curve(i / (SIZE - 1))),
-    table / 4,
-  );
-  for (const c of channels) machine.kernels.applyTable(tile.ptr + c * tile.stride, tile.count, table, SIZE);
+  for (let c = 0; c < 3; c++) {
+    if (c === 0 || tables.length > 1) machine.floats.set(tables[c], table / 4);
+    machine.kernels.applyTable(tile.ptr + c * tile.stride, tile.count, table, SIZE);
+  }
   scratch.release(mark);
 }

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { curve } from '../schema';
-import { applyCurve } from './curve';
+import { applyCurves } from './curve';
 import { defineTreatment } from './treatment';
 
 export const curvesFields = {
@@ -55,10 +55,12 @@ export default defineTreatment({
   source: 'Fritsch & Carlson 1980, monotone piecewise cubic interpolation',
   reach: () => 0,
   neutral: (p) => isStraight(p.all) && isStraight(p.red) && isStraight(p.green) && isStraight(p.blue),
-  apply(context, tile, p) {
-    if (!isStraight(p.all)) applyCurve(context, tile, smoothCurve(p.all));
-    [p.red, p.green, p.blue].forEach((points, c) => {
-      if (!isStraight(points)) applyCurve(context, tile, smoothCurve(points), [c]);
-    });
-  },
+  apply: (context, tile, p) =>
+    applyCurves(context, tile, p, () => {
+      const all = smoothCurve(p.all);
+      return [p.red, p.green, p.blue].map((points) => {
+        const own = smoothCurve(points);
+        return (v: number) => own(all(v));
+      }) as [(v: number) => number, (v: number) => number, (v: number) => number];
+    }),
 });

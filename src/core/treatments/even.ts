@@ -30,5 +30,5 @@ export default defineTreatment({
   reach: () => 0,
   neutral: (p) => p.amount === 0,
   survey: () => ({ radius: 60, eps: 0.02 }),
-  apply: (context, tile, p) => applyBase(context, tile, p.survey, p.survey ? evenCurve(p.amount, p.survey) : (v) => v, 1 + 0.35 * p.amount),
+  apply: (context, tile, p) => applyBase(context, tile, p, () => evenCurve(p.amount, p.survey as Survey), 1 + 0.35 * p.amount),
 });

@@ -1,6 +1,7 @@
 import * as z from 'zod';
+import { toEncoded, toLinear } from '../color/srgb';
 import { share, slider } from '../schema';
-import { applyCurve } from './curve';
+import { applyCurves } from './curve';
 import { defineTreatment } from './treatment';
 
 export const exposureFields = {
@@ -32,7 +33,7 @@ export function toneCurve(p: Omit<Exposure, 'kind'>): (v: number) => number {
   };
 }
 
-/** Exposure in linear light, then one tone curve on the encoded values of each channel. */
+/** Exposure in linear light, then one tone curve on the encoded values of each channel: together one function of each. */
 export default defineTreatment({
   kind: 'exposure',
   label: 'Light',
@@ -40,10 +41,9 @@ export default defineTreatment({
   source: 'IEC 61966-2-1 for linear light; the curve is common practice, no source',
   reach: () => 0,
   neutral: (p) => Object.entries(p).every(([key, v]) => key === 'kind' || v === 0),
-  apply(context, tile, p) {
-    const { kernels } = context.machine;
-    const k = 2 ** p.exposure;
-    if (k !== 1) kernels.linearMatrix(tile.ptr, tile.stride, tile.count, k, 0, 0, 0, k, 0, 0, 0, k);
-    if (Object.entries(p).some(([key, v]) => key !== 'kind' && key !== 'exposure' && v !== 0)) applyCurve(context, tile, toneCurve(p));
-  },
+  apply: (context, tile, p) =>
+    applyCurves(context, tile, p, () => {
+      const [light, tone] = [2 ** p.exposure, toneCurve(p)];
+      return (v) => tone(light === 1 ? v : Math.min(1, toEncoded(Math.min(1, light * toLinear(v)))));
+    }),
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../schema';
-import { applyCurve } from './curve';
+import { applyCurves } from './curve';
 import { defineTreatment } from './treatment';
 
 export const levelsFields = {
@@ -26,5 +26,5 @@ export default defineTreatment({
   source: 'common practice, no source',
   reach: () => 0,
   neutral: (p) => p.black === 0 && p.middle === 1 && p.white === 1 && p.floor === 0 && p.ceiling === 1,
-  apply: (context, tile, p) => applyCurve(context, tile, levelsCurve(p)),
+  apply: (context, tile, p) => applyCurves(context, tile, p, () => levelsCurve(p)),
 });

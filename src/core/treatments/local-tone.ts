@@ -35,5 +35,5 @@ export default defineTreatment({
   reach: () => 0,
   neutral: (p) => p.flatten === 0 && p.detail === 0 && p.lift === 0,
   survey: (p) => ({ radius: p.reach, eps: 0.02 }),
-  apply: (context, tile, p) => applyBase(context, tile, p.survey, baseCurve(p), p.detail > 0 ? 1 + 2 * p.detail : 1 + 0.8 * p.detail),
+  apply: (context, tile, p) => applyBase(context, tile, p, () => baseCurve(p), p.detail > 0 ? 1 + 2 * p.detail : 1 + 0.8 * p.detail),
 });

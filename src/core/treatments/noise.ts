@@ -1,6 +1,4 @@
 import * as z from 'zod';
-import type { Tile } from '../image/tile';
-import type { RenderContext } from '../render/context';
 import { share } from '../schema';
 import { defineTreatment } from './treatment';
 
@@ -9,69 +7,41 @@ export const noiseFields = {
   colour: share('Noise in colour', 0, { help: 'Calms coloured specks; light and dark stay as they are.' }),
 };
 
-/** Radii of the surroundings in u, and the noise (standard deviation, 0..1) that full strength takes for noise. */
-const LUMA = { radius: 1.3, most: 0.07 };
-const COLOUR = { radius: 4, most: 0.06 };
+/** Radii of the surroundings in u, and what full strength takes for noise: a standard deviation of luma, a step of colour. */
+const LUMA = { radius: 1.3, most: 0.06 };
+const COLOUR = { radius: 3, most: 0.15 };
 
 const radiusOf = (p: { luma: number; colour: number }, unit: number): number =>
   Math.max(p.luma > 0 ? LUMA.radius : 0, p.colour > 0 ? COLOUR.radius : 0) * unit;
 
-/** Planes of a guided filter over a tile's size, taken from scratch memory. */
-function guided(
-  { machine, scratch }: RenderContext,
-  tile: Tile,
-  guide: number,
-  radius: number,
-  eps: number,
-): (plane: number, share: number, own: boolean) => void {
-  const { kernels } = machine;
-  const { count, width, height } = tile;
-  const take = () => scratch.plane(count + 8);
-  const [mean, squared, input, product, slope, offset, middle] = Array.from({ length: 7 }, take);
-  const line = scratch.take((width + 2 * Math.ceil(radius) + 16) * 4);
-  const box = (from: number, to: number) => kernels.boxMean(from, to, width, height, radius, middle, line);
-  box(guide, mean);
-  kernels.multiplied(guide, guide, product, count);
-  box(product, squared);
-  return (plane, strength, own) => {
-    if (!own) {
-      box(plane, input);
-      kernels.multiplied(guide, plane, offset, count);
-      box(offset, product);
-    }
-    kernels.guidedModel(mean, own ? mean : input, squared, own ? squared : product, slope, offset, count, eps);
-    box(slope, slope);
-    box(offset, offset);
-    kernels.applyModel(plane, guide, slope, offset, count, strength);
-  };
-}
-
-/** Noise of light and of colour, taken down apart: a guided filter of luma by itself, and of the colour differences by luma. */
+/** Noise of light and of colour, taken down apart. */
 export default defineTreatment({
   kind: 'noise',
   label: 'Noise',
   schema: z.object({ kind: z.literal('noise'), ...noiseFields }),
-  source: 'He, Sun & Tang 2013, guided image filtering',
-  // Means are taken of means.
-  reach: (p, unit) => 2 * (radiusOf(p, unit) + 1),
+  source: 'Lee 1980, digital image enhancement and noise filtering by use of local statistics, for luma; colour is common practice, no source',
+  reach: (p, unit) => radiusOf(p, unit) + 2,
   neutral: (p) => p.luma === 0 && p.colour === 0,
-  apply(context, tile, p) {
-    const { machine, scratch, unit } = context;
+  apply({ machine, scratch, unit }, tile, p) {
     const { kernels } = machine;
     const mark = scratch.mark();
-    const [luma, blue, red] = [0, 1, 2].map(() => scratch.plane(tile.count + 8));
+    const plane = () => scratch.plane(tile.count + 8);
+    const [luma, blue, red, mean, squared, middle] = [plane(), plane(), plane(), plane(), plane(), plane()];
+    const line = scratch.take((tile.width + 2 * Math.ceil(radiusOf(p, unit)) + 32) * 4);
+    const box = (from: number, to: number, radius: number) => kernels.boxMean(from, to, tile.width, tile.height, radius, middle, line);
     kernels.splitLuma(tile.ptr, tile.stride, tile.count, luma, blue, red);
     // Where a pixel is wider than the surroundings, noise has already been averaged away.
     if (p.colour > 0 && COLOUR.radius * unit > 0.2) {
-      const inner = scratch.mark();
-      const smooth = guided(context, tile, luma, COLOUR.radius * unit, (0.02 + COLOUR.most * p.colour) ** 2);
-      for (const plane of [blue, red]) smooth(plane, Math.min(1, 0.4 + p.colour), false);
-      scratch.release(inner);
+      for (const difference of [blue, red]) {
+        box(difference, mean, COLOUR.radius * unit);
+        kernels.drawTo(difference, mean, tile.count, Math.min(1, 0.4 + p.colour), 0.05 + COLOUR.most * p.colour);
+      }
     }
     if (p.luma > 0 && LUMA.radius * unit > 0.2) {
-      const inner = scratch.mark();
-      guided(context, tile, luma, LUMA.radius * unit, (LUMA.most * p.luma) ** 2)(luma, 1, true);
-      scratch.release(inner);
+      kernels.multiplied(luma, luma, squared, tile.count);
+      box(squared, squared, LUMA.radius * unit);
+      box(luma, mean, LUMA.radius * unit);
+      kernels.calm(luma, mean, squared, tile.count, (LUMA.most * p.luma) ** 2);
     }
     kernels.joinLuma(tile.ptr, tile.stride, tile.count, luma, blue, red);
     scratch.release(mark);
