@@ -31,7 +31,12 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const height = Math.max(1, Math.round(framed.height * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
   await engine.draw(
-    { piece: { coats, strength: look.strength, photo: ref, ready: look.ready }, region: { x: 0, y: 0, width, height }, scale, tile: 256 },
+    {
+      piece: { coats, strength: look.strength, photo: ref, ready: look.ready },
+      region: { x: 0, y: 0, width, height },
+      scale,
+      tile: engine.largeTile,
+    },
     (pixels) => writePicture(out, pixels, width, height),
   );
   engine.pool.close();

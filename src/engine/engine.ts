@@ -43,7 +43,7 @@ export interface EngineOptions {
   library?: Library;
 }
 
-const KEPT_SLOTS = 6;
+const KEPT_SLOTS = 12;
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
 
@@ -58,8 +58,7 @@ export class Engine {
   private clock = 0;
   private identities = new WeakMap<object, number>();
   private identity = 0;
-  private lastReady = new Map<string, string[]>();
-  private lastCount = 0;
+  private lastReady = new Map<string, { steps: string[]; count: number }>();
   private output: { at: number; bytes: number } | null = null;
 
   constructor(private readonly options: EngineOptions) {
@@ -69,7 +68,13 @@ export class Engine {
       this.pool,
       (part) => this.identify(part),
       (bytes) => this.room(bytes),
+      (plan) => this.halfReadied(plan),
     );
+  }
+
+  /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */
+  get largeTile(): number {
+    return this.pool.shared ? 384 : 256;
   }
 
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
@@ -129,7 +134,7 @@ export class Engine {
       return blob;
     };
     try {
-      return await this.draw({ ...drawing, region: { x: 0, y: 0, width, height }, tile: 256 }, finish, { ...options, onProgress });
+      return await this.draw({ ...drawing, region: { x: 0, y: 0, width, height }, tile: this.largeTile }, finish, { ...options, onProgress });
     } finally {
       this.trim();
     }
@@ -188,16 +193,15 @@ export class Engine {
     const { ready, photo, region, scale, tile } = plan;
     if (!ready || !this.pool.shared || tile > 128) return plan;
     const { treatments, ...geometry } = ready;
-    const place = JSON.stringify([geometry, photo.levels[0], region, scale, tile]);
-    const steps = treatments.map((t) => JSON.stringify(t));
+    const place = JSON.stringify([geometry, photo.levels[0], region, scale, tile, treatments.length]);
+    const steps = treatments.map((t) => JSON.stringify(t, (key, value: unknown) => (key === 'survey' ? undefined : value)));
     const before = this.lastReady.get(place);
     this.lastReady.delete(place);
-    this.lastReady.set(place, steps);
-    if (this.lastReady.size > 8) this.lastReady.delete(this.lastReady.keys().next().value as string);
+    const differs = before ? steps.findIndex((s, i) => s !== before.steps[i]) : -1;
+    const count = differs < 0 ? Math.min(steps.length, before?.count ?? 0) : differs;
+    this.lastReady.set(place, { steps, count });
+    if (this.lastReady.size > 24) this.lastReady.delete(this.lastReady.keys().next().value as string);
     if (!before) return plan;
-    const differs = steps.findIndex((s, i) => s !== before[i]);
-    const count = differs < 0 ? this.lastCount : differs;
-    this.lastCount = count;
     // Geometry alone is cheap enough unless a lens has to be put right.
     if (count === 0 && !ready.lens && treatments.length < 3) return plan;
     const margin = marginOf(ready, count, (Math.max(ready.width, ready.height) * scale) / 2000);

@@ -30,6 +30,8 @@ export class Surveys {
     private readonly identify: (part: object) => number,
     /** Where a drawing of so many bytes goes. */
     private readonly room: (bytes: number) => number,
+    /** Adds what is kept of a drawing of the readied photo. */
+    private readonly kept: (plan: Plan) => Plan,
   ) {}
 
   clear(): void {
@@ -93,7 +95,7 @@ export class Surveys {
     const scale = Math.min(1, SURVEY_SIDE / Math.max(size.width, size.height));
     const width = Math.max(1, Math.round(size.width * scale));
     const height = Math.max(1, Math.round(size.height * scale));
-    const small: Plan = {
+    const small = this.kept({
       ...plan,
       below: undefined,
       treated: undefined,
@@ -102,7 +104,7 @@ export class Surveys {
       scale,
       region: { x: 0, y: 0, width, height },
       tile: 64,
-    };
+    });
     const bytes = await this.pool.draw(
       small,
       () => this.room(width * height * 4),

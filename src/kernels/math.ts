@@ -114,16 +114,23 @@ export function unit(h: u32): f32 {
   return <f32>(h >>> 8) * <f32>(1.0 / 16777216.0);
 }
 
-/** sRGB transfer function (IEC 61966-2-1), linear to encoded, four lanes in 0..1. */
+/**
+ * sRGB transfer function (IEC 61966-2-1), linear to encoded, four lanes in 0..1. The power is a sum of roots, fitted by least squares to a
+ * four-hundredth of a level.
+ */
 // @ts-ignore: decorator
 @inline
 export function encode4(x: v128): v128 {
   const c = clamp4(x);
   const low = f32x4.mul(c, f32x4.splat(12.92));
-  const high = f32x4.sub(
-    f32x4.mul(exp4(f32x4.mul(ln4(f32x4.pmax(c, f32x4.splat(1e-6))), f32x4.splat(1.0 / 2.4))), f32x4.splat(1.055)),
-    f32x4.splat(0.055),
-  );
+  const half = f32x4.sqrt(c);
+  const quarter = f32x4.sqrt(half);
+  const eighth = f32x4.sqrt(quarter);
+  let high = f32x4.add(f32x4.mul(c, f32x4.splat(0.02737408)), f32x4.splat(-0.0314253));
+  high = f32x4.add(high, f32x4.mul(f32x4.mul(half, quarter), f32x4.splat(-0.15604499)));
+  high = f32x4.add(high, f32x4.mul(half, f32x4.splat(0.87015044)));
+  high = f32x4.add(high, f32x4.mul(quarter, f32x4.splat(0.46372115)));
+  high = f32x4.add(high, f32x4.mul(eighth, f32x4.splat(-0.17377221)));
   return v128.bitselect(low, high, f32x4.le(c, f32x4.splat(0.0031308)));
 }
 
@@ -152,12 +159,20 @@ export function putSome(at: usize, v: v128, n: i32): void {
   if (n > 2) f32.store(at + 8, f32x4.extract_lane(v, 2));
 }
 
-/** sRGB transfer function (IEC 61966-2-1), encoded to linear, four lanes in 0..1. */
+/**
+ * sRGB transfer function (IEC 61966-2-1), encoded to linear, four lanes in 0..1. With t = (v + 0.055) / 1.055 the power t^2.4 is t² times a
+ * polynomial in √t, fitted by least squares to a five-thousandth of the value.
+ */
 // @ts-ignore: decorator
 @inline
 export function decode4(x: v128): v128 {
   const c = clamp4(x);
   const low = f32x4.mul(c, f32x4.splat(1.0 / 12.92));
-  const high = exp4(f32x4.mul(ln4(f32x4.mul(f32x4.add(c, f32x4.splat(0.055)), f32x4.splat(1.0 / 1.055))), f32x4.splat(2.4)));
-  return v128.bitselect(low, high, f32x4.le(c, f32x4.splat(0.04045)));
+  const t = f32x4.mul(f32x4.add(c, f32x4.splat(0.055)), f32x4.splat(1.0 / 1.055));
+  const s = f32x4.sqrt(t);
+  let p = f32x4.add(f32x4.mul(s, f32x4.splat(-0.08445603)), f32x4.splat(0.31280773));
+  p = f32x4.add(f32x4.mul(s, p), f32x4.splat(-0.52938761));
+  p = f32x4.add(f32x4.mul(s, p), f32x4.splat(1.25619184));
+  p = f32x4.add(f32x4.mul(s, p), f32x4.splat(0.04484407));
+  return v128.bitselect(low, f32x4.mul(f32x4.mul(t, t), p), f32x4.le(c, f32x4.splat(0.04045)));
 }

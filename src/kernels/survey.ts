@@ -4,7 +4,7 @@ import { clamp4, putSome } from './math';
 /**
  * Per pixel: base = slope·luma + offset, both read bilinearly from planes of sw × sh values over the whole picture; then
  * luma' = table(base) + detail·(luma − base), and the colour keeps its ratio to luma (at most `most` times as far from grey).
- * `x`, `y` is the tile's origin, `kx`, `ky` survey values a pixel. `table` holds `size` values over 0..1; `line` has room for 2·sw values.
+ * `x`, `y` is the tile's origin, `kx`, `ky` survey values a pixel. `table` holds `size` values over 0..1, none for a base that stays as it is; `line` has room for 2·sw values.
  */
 export function localTone(
   tile: usize, stride: usize, tw: i32, th: i32, x: f32, y: f32, slope: usize, offset: usize, sw: i32, sh: i32, kx: f32, ky: f32,
@@ -33,10 +33,22 @@ export function localTone(
       );
       const whole = i32x4.trunc_sat_f32x4_s(u);
       const fu = f32x4.sub(u, f32x4.convert_i32x4_s(whole));
-      const s0 = between(line, whole, 0, sw);
-      const o0 = between(second, whole, 0, sw);
-      const slopes = f32x4.add(s0, f32x4.mul(fu, f32x4.sub(between(line, whole, 1, sw), s0)));
-      const offsets = f32x4.add(o0, f32x4.mul(fu, f32x4.sub(between(second, whole, 1, sw), o0)));
+      let slopes: v128;
+      let offsets: v128;
+      const k0 = i32x4.extract_lane(whole, 0);
+      if (k0 == i32x4.extract_lane(whole, 3) && k0 + 1 < sw) {
+        // All four between the same two values, as nearly always when much is made of little.
+        const q = <usize>k0 << 2;
+        const s0 = v128.load32_splat(line + q);
+        const o0 = v128.load32_splat(second + q);
+        slopes = f32x4.add(s0, f32x4.mul(fu, f32x4.sub(v128.load32_splat(line + q + 4), s0)));
+        offsets = f32x4.add(o0, f32x4.mul(fu, f32x4.sub(v128.load32_splat(second + q + 4), o0)));
+      } else {
+        const s0 = between(line, whole, 0, sw);
+        const o0 = between(second, whole, 0, sw);
+        slopes = f32x4.add(s0, f32x4.mul(fu, f32x4.sub(between(line, whole, 1, sw), s0)));
+        offsets = f32x4.add(o0, f32x4.mul(fu, f32x4.sub(between(second, whole, 1, sw), o0)));
+      }
       const p = tile + (<usize>(j * tw + i) << 2);
       const red = v128.load(p);
       const green = v128.load(p + stride);
@@ -46,10 +58,13 @@ export function localTone(
         f32x4.mul(blue, f32x4.splat(0.0722)),
       );
       const base = clamp4(f32x4.add(f32x4.mul(slopes, luma), offsets));
-      const at = f32x4.mul(base, top);
-      const cell = i32x4.trunc_sat_f32x4_s(at);
-      const low = between(table, cell, 0, size);
-      const placed = f32x4.add(low, f32x4.mul(f32x4.sub(at, f32x4.convert_i32x4_s(cell)), f32x4.sub(between(table, cell, 1, size), low)));
+      let placed = base;
+      if (size > 0) {
+        const at = f32x4.mul(base, top);
+        const cell = i32x4.trunc_sat_f32x4_s(at);
+        const low = between(table, cell, 0, size);
+        placed = f32x4.add(low, f32x4.mul(f32x4.sub(at, f32x4.convert_i32x4_s(cell)), f32x4.sub(between(table, cell, 1, size), low)));
+      }
       const lit = soft4(f32x4.add(placed, f32x4.mul(f32x4.splat(detail), f32x4.sub(luma, base))));
       const ratio = f32x4.pmin(f32x4.splat(most), f32x4.div(lit, f32x4.pmax(f32x4.splat(0.004), luma)));
       const n = tw - i;

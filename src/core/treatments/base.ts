@@ -16,23 +16,41 @@ function tableOf(params: object, curve: () => (v: number) => number): Float32Arr
   return table;
 }
 
-/** Puts a function of 0..1 on the base of a tile's luma and multiplies the detail that stands on it; see the kernel `localTone`. */
+/** Puts a function of 0..1, if any, on the base of a tile's luma and multiplies the detail that stands on it; see the kernel `localTone`. */
 export function applyBase(
   { machine, scratch, width, height }: RenderContext,
   tile: Tile,
   params: object & { survey?: Survey },
-  curve: () => (v: number) => number,
+  curve: (() => (v: number) => number) | null,
   detail: number,
 ): void {
   const { survey } = params;
   if (!survey) throw new Error('This treatment needs a survey of the picture it is put on.');
   const mark = scratch.mark();
   const table = scratch.take(SIZE * 4);
-  machine.floats.set(tableOf(params, curve), table / 4);
+  if (curve) machine.floats.set(tableOf(params, curve), table / 4);
   const { slope, offset, width: w, height: h } = survey;
   const line = scratch.take(w * 8);
   machine.kernels.localTone(
-    ...[tile.ptr, tile.stride, tile.width, tile.height, tile.x, tile.y, slope, offset, w, h, w / width, h / height, table, SIZE, detail, MOST, line],
+    ...[
+      tile.ptr,
+      tile.stride,
+      tile.width,
+      tile.height,
+      tile.x,
+      tile.y,
+      slope,
+      offset,
+      w,
+      h,
+      w / width,
+      h / height,
+      table,
+      curve ? SIZE : 0,
+      detail,
+      MOST,
+      line,
+    ],
   );
   scratch.release(mark);
 }

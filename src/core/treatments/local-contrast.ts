@@ -17,5 +17,5 @@ export default defineTreatment({
   reach: () => 0,
   neutral: (p) => p.amount === 0,
   survey: (p) => ({ radius: p.reach, eps: 0.01 }),
-  apply: (context, tile, p) => applyBase(context, tile, p, () => (v) => v, p.amount > 0 ? 1 + 1.5 * p.amount : 1 + 0.9 * p.amount),
+  apply: (context, tile, p) => applyBase(context, tile, p, null, p.amount > 0 ? 1 + 1.5 * p.amount : 1 + 0.9 * p.amount),
 });
