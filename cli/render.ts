@@ -1,6 +1,8 @@
 import path from 'node:path';
 import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
+import type { Recipe } from '../src/core/piece/schema';
 import { readiedSize } from '../src/core/ready/geometry';
+import { treatmentByKind } from '../src/core/treatments';
 import { nodeEngine } from '../src/engine/node';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
 
@@ -9,6 +11,13 @@ interface RenderArguments {
   recipe?: string;
   out?: string;
   scale?: string;
+}
+
+/** At full size nothing but materials is ever drawn smaller, unless a spot's source is looked for or the whole picture is surveyed. */
+function readsSmall({ ready, coats }: Recipe): boolean {
+  const surveyed = (t: Record<string, unknown>) => treatmentByKind(t.kind as string).survey !== undefined;
+  if (ready?.spots.some((spot) => !spot.from) || ready?.even || ready?.localTone || ready?.localContrast) return true;
+  return coats.some((c) => c.treatments.some(surveyed));
 }
 
 /** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */
@@ -22,8 +31,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const coats = coatsOf(look, () => `c${++next}`);
   const engine = await nodeEngine({
     decode: (key) => decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes)),
-    // At full size nothing but materials is ever drawn smaller; a spot's source is looked for on smaller levels, though.
-    levels: scale === 1 && !look.ready?.spots.some((spot) => !spot.from) ? 1 : undefined,
+    levels: scale === 1 && !readsSmall(look) ? 1 : undefined,
   });
   const { width: pw, height: ph } = await sizeOf(photo);
   const framed = readiedSize({ width: pw, height: ph }, look.ready);

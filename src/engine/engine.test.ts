@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { coatSchema, type Piece } from '../core/piece/schema';
+import { readySchema } from '../core/ready/schema';
 import { numbers } from '@/testing/machine';
 import { Cancelled, Pool } from './pool';
 import type { Engine } from './engine';
@@ -122,4 +123,59 @@ it('chooses the side of a material by how large it will be seen, in the photo’
   expect(materialSize('paper.cold-press', 1024, 1.5)).toEqual({ width: 1024, height: 1024 });
   expect(materialSize('paper.aged', 1024, 1.5)).toEqual({ width: 1024, height: 688 });
   expect(materialSize('paper.aged', 1024, 0.5)).toEqual({ width: 512, height: 1024 });
+});
+
+describe('readying', () => {
+  const ready = (exposure: number) =>
+    readySchema.parse({
+      lens: { k1: -0.08, red: 1, corners: 0.4 },
+      crop: { x: 0.05, y: 0.05, w: 0.85, h: 0.85, turn: 2 },
+      fringe: { amount: 0.6 },
+      tone: { exposure },
+      even: { amount: 0.5 },
+      localContrast: { amount: 0.4 },
+      noise: { luma: 0.4, colour: 0.6 },
+      spots: [{ points: [[0.4, 0.5]], size: 60 }],
+    });
+  const size = { x: 0, y: 0, width: 544, height: 408 };
+  const order = (exposure: number, chosen?: string) => ({ piece: { ...piece, coats: [], ready: ready(exposure) }, region: size, scale: 1, chosen });
+
+  it('is the same on shared memory, on private memories, and when it is kept half way', async () => {
+    const shared = await make(true);
+    const alone = await make(false);
+    const one = await shared.draw(order(0.5), copy);
+    expect(Buffer.compare(one, await alone.draw(order(0.5), copy))).toBe(0);
+    // Another exposure and back: what comes before it is kept, in 16 bit.
+    await shared.draw(order(0.6), copy);
+    await shared.draw(order(0.7), copy);
+    const again = await shared.draw(order(0.5), copy);
+    let most = 0;
+    again.forEach((v, i) => (most = Math.max(most, Math.abs(v - one[i]))));
+    expect(most).toBeLessThanOrEqual(1);
+    const other = await shared.draw(order(0.9), copy);
+    expect(Buffer.compare(one, other)).not.toBe(0);
+  });
+
+  it('surveys what a coat with local contrast lies on, and takes it anew when that changes', async () => {
+    const engine = await make(true);
+    const coats = (strength: number) => [
+      coat('a', { blend: 'multiply', strength }),
+      coat('b', { blend: 'normal', strength: 1, source: { kind: 'below' }, treatments: [{ kind: 'local-contrast', amount: 0.8 }] }),
+    ];
+    const draw = (list: Piece['coats']) => engine.draw({ piece: { ...piece, coats: list }, region, scale: 1 }, copy);
+    const strong = await draw(coats(1));
+    const weak = await draw(coats(0.2));
+    expect(Buffer.compare(await (await make(true)).draw({ piece: { ...piece, coats: coats(0.2) }, region, scale: 1 }, copy), weak)).toBe(0);
+    expect(Buffer.compare(strong, weak)).not.toBe(0);
+    expect(Buffer.compare(weak, await draw(coats(0.2).slice(0, 1)))).not.toBe(0);
+  });
+
+  it('finds a source for a spot that lies beside it, and colour fringes where there are edges', async () => {
+    const engine = await make(true);
+    const [dx, dy] = await engine.spotSource(piece, { points: [[0.5, 0.5]], size: 60 });
+    expect(Math.hypot(dx * W, dy * H)).toBeGreaterThan(19);
+    expect(Math.abs(dx)).toBeLessThan(0.5);
+    const fringes = await engine.fringes(piece);
+    expect(fringes === null || fringes.edges > 50).toBe(true);
+  });
 });

@@ -1,5 +1,7 @@
 import { materials } from '../core/materials';
 import { coatSchema } from '../core/piece/schema';
+import { readySchema } from '../core/ready/schema';
+import { treatments } from '../core/treatments';
 import { numbers } from '@/testing/machine';
 import type { Engine } from './engine';
 import { nodeEngine } from './node';
@@ -47,17 +49,76 @@ function reduce(full: Uint8Array, w: number, h: number): Float32Array {
   return out;
 }
 
-// design.md §5: a preview equals the export reduced to its size within 1.5 levels mean.
-it.each(materials.map((m) => [m.id] as const))('a preview of %s as it is first laid equals the reduced export', async (id) => {
-  const { suggest } = materials.find((m) => m.id === id) as (typeof materials)[number];
-  const coat = coatSchema.parse({ id: 'a', source: { kind: 'material', id, seed: 4 }, ...suggest });
-  const piece = { coats: [coat], strength: 1, photo: { key: 'k', name: 'k', width: W, height: H } };
+/** Mean difference in levels between a piece drawn small and its export reduced to that size. */
+async function apart(drawn: { coats?: object[]; ready?: object }): Promise<number> {
+  const coats = (drawn.coats ?? []).map((c) => coatSchema.parse(c));
+  const ready = drawn.ready && readySchema.parse(drawn.ready);
+  const piece = { coats, ready, strength: 1, photo: { key: 'k', name: 'k', width: W, height: H } };
   const full = await engine.draw({ piece, region: { x: 0, y: 0, width: W, height: H }, scale: 1 }, (p) => p.slice());
   const [w, h] = [W * SCALE, Math.round(H * SCALE)];
   const preview = await engine.draw({ piece, region: { x: 0, y: 0, width: w, height: h }, scale: SCALE }, (p) => p.slice());
   const want = reduce(full, w, h);
   let sum = 0;
   for (let i = 0; i < w * h; i++) for (let c = 0; c < 3; c++) sum += Math.abs(want[i * 3 + c] - preview[i * 4 + c]);
-  if (process.env.SHOW) console.log(id, (sum / (w * h * 3)).toFixed(2));
-  expect(sum / (w * h * 3)).toBeLessThan(1.5);
+  if (process.env.SHOW) console.log((sum / (w * h * 3)).toFixed(2));
+  return sum / (w * h * 3);
+}
+
+// design.md §5: a preview equals the export reduced to its size within 1.5 levels mean.
+it.each(materials.map((m) => [m.id] as const))('a preview of %s as it is first laid equals the reduced export', async (id) => {
+  const { suggest } = materials.find((m) => m.id === id) as (typeof materials)[number];
+  expect(await apart({ coats: [{ id: 'a', source: { kind: 'material', id, seed: 4 }, ...suggest }] })).toBeLessThan(1.5);
+});
+
+/** Strong settings of every treatment. */
+const strong: Record<string, object> = {
+  tone: { brightness: 0.2, contrast: 0.4, saturation: 0.5, hue: 30 },
+  exposure: { exposure: 0.8, contrast: 0.5, shadows: 0.5, highlights: -0.5, fade: 0.3 },
+  even: { amount: 1 },
+  levels: { black: 0.1, middle: 1.4, white: 0.85 },
+  curves: {
+    all: [
+      [0, 0.1],
+      [0.4, 0.6],
+      [1, 0.95],
+    ],
+    blue: [
+      [0, 0.05],
+      [1, 0.9],
+    ],
+  },
+  'local-contrast': { amount: 0.8 },
+  'local-tone': { flatten: 0.7, detail: 0.6, lift: 0.2 },
+  balance: { warmth: 0.6, tint: -0.3, paper: 0.5 },
+  colour: { saturation: 0.6, vibrance: 0.5, lightness: 0.2 },
+  ranges: { shadowBlue: 0.8, middleRed: 0.4, highlightGreen: -0.6 },
+  hues: { hue: 35, width: 90, turn: 40, saturation: 0.5 },
+  monochrome: { on: true },
+  noise: { luma: 0.8, colour: 1 },
+  fringe: { amount: 1, hue: 30 },
+};
+it.each(treatments.map((t) => [t.kind] as const))('a preview of %s on what lies below equals the reduced export', async (kind) => {
+  expect(strong[kind]).toBeDefined();
+  expect(await apart({ coats: [{ id: 'a', source: { kind: 'below' }, blend: 'normal', treatments: [{ kind, ...strong[kind] }] }] })).toBeLessThan(
+    1.5,
+  );
+});
+
+it('so does a preview through a lens, and of spots', async () => {
+  expect(await apart({ ready: { lens: { k1: -0.12, k2: 0.02, red: 1, blue: -1, corners: 0.6 } } })).toBeLessThan(1.5);
+  expect(
+    await apart({
+      ready: {
+        spots: [
+          {
+            points: [
+              [0.5, 0.4],
+              [0.55, 0.5],
+            ],
+            size: 60,
+          },
+        ],
+      },
+    }),
+  ).toBeLessThan(1.5);
 });

@@ -180,7 +180,7 @@ function judged(
       if (missing > 0.25) continue;
     }
     const sum = [0, 0, 0];
-    let [squares, slopes, steep, total] = [0, 0, 0, 0];
+    let [squares, slopes, total] = [0, 0, 0];
     for (let i = 0; i < ringAt.length; i++) {
       const p = ringAt[i];
       if (missing > 0 && !within(ring[i][0] + dx, ring[i][1] + dy)) continue;
@@ -191,10 +191,7 @@ function judged(
         sum[c] += k * d;
         squares += k * d * d;
       }
-      const d2 = (across[i] - rise(p + shift, 4)) ** 2 + (down[i] - rise(p + shift, pitch)) ** 2;
-      slopes += k * d2;
-      // Squared once more: one joint that does not meet is worse than a little unlikeness all around.
-      steep += k * d2 * d2;
+      slopes += k * ((across[i] - rise(p + shift, 4)) ** 2 + (down[i] - rise(p + shift, pitch)) ** 2);
     }
     const offset = sum.reduce((s, v) => s + (v / total) ** 2, 0);
     const unlike =
