@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, facet, openSample, settled, test } from './fixtures';
+import { expect, facet, openSample, settled, test, toRail } from './fixtures';
 
 async function serious(page: import('@playwright/test').Page) {
   const { violations } = await new AxeBuilder({ page }).analyze();
@@ -20,6 +20,13 @@ for (const theme of ['light', 'dark'] as const) {
     await openSample(page, 'The old keeper');
     expect(await serious(page)).toEqual([]);
     for (const name of ['Material', 'Lay', 'Tone', 'Where', 'Blend', 'More']) {
+      await facet(page, name);
+      await settled(page);
+      expect(await serious(page), name).toEqual([]);
+    }
+    await toRail(page);
+    await page.getByTestId('card-photo').click();
+    for (const name of ['Frame', 'Lens', 'Spots', 'Balance', 'Light', 'Colour', 'Detail', 'Starts']) {
       await facet(page, name);
       await settled(page);
       expect(await serious(page), name).toEqual([]);

@@ -123,3 +123,23 @@ export async function toRail(page: Page): Promise<void> {
   const done = page.getByRole('button', { name: 'Done' });
   if (await done.isVisible()) await done.click();
 }
+
+/** A finger that goes down, moves through points of the page and lifts: real touch events. */
+export async function finger(page: Page, points: { x: number; y: number }[]): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', at: { x: number; y: number }[]) =>
+    session.send('Input.dispatchTouchEvent', { type, touchPoints: at.map(({ x, y }) => ({ x, y, id: 1 })) });
+  await send('touchStart', [points[0]]);
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1], points[i]];
+    for (let k = 1; k <= 6; k++) await send('touchMove', [{ x: a.x + ((b.x - a.x) * k) / 6, y: a.y + ((b.y - a.y) * k) / 6 }]);
+  }
+  await send('touchEnd', []);
+  await session.detach();
+}
+
+/** Opens a part of a panel under its name. */
+export async function unfold(page: Page, name: string): Promise<void> {
+  const head = page.getByRole('button', { name, exact: true });
+  if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
+}

@@ -47,6 +47,12 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('tab', { name: 'Light' }).click();
   await calm();
   await shot('light-wide');
+  await sample('Harbour wall');
+  await page.getByTestId('card-photo').click();
+  await page.getByRole('tab', { name: 'Spots' }).click();
+  await page.getByRole('button', { name: 'Spot 1', exact: true }).click();
+  await calm();
+  await shot('spots-wide');
   await sample('The old keeper');
   await page.getByRole('tab', { name: 'Where' }).click();
   await page.getByRole('radio', { name: 'Mask in colour' }).click();
@@ -66,6 +72,14 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
 await at(...phone, 'light', async ({ shot, sample }) => {
   await sample('The old keeper');
   await shot('bench-phone');
+});
+await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
+  await sample('The light at dusk');
+  await page.getByTestId('card-photo').click();
+  await page.getByRole('tab', { name: 'Colour' }).click();
+  await page.getByRole('radio', { name: 'Parade' }).click();
+  await calm();
+  await shot('colour-phone');
 });
 await at(...phone, 'dark', async ({ page, shot, sample, calm }) => {
   await sample('Harbour wall');

@@ -106,8 +106,8 @@ export function PictureView() {
   return (
     <div
       ref={place}
-      role="img"
-      aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
+      role="group"
+      aria-label="The picture"
       data-testid="picture"
       tabIndex={0}
       onKeyDown={(e) => {
@@ -117,7 +117,14 @@ export function PictureView() {
       style={{ ...frame, background: c.card, cursor: tool && facet !== 'lay' ? 'crosshair' : 'default' }}
     >
       {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
-      <canvas ref={canvas} style={sheet} width={1} height={1} />
+      <canvas
+        ref={canvas}
+        style={sheet}
+        width={1}
+        height={1}
+        role="img"
+        aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
+      />
       {showRing ? (
         <div
           aria-hidden

@@ -41,6 +41,7 @@ export function StartsFacet() {
             mode="outlined"
             dense
             label="Name"
+            accessibilityLabel="Name"
             value={name}
             placeholder={piece.name}
             onChangeText={setName}
