@@ -261,3 +261,20 @@ test('what was done to one photo is kept, named, and put on another in part', as
   await page.getByRole('button', { name: 'Forget Pale morning' }).click();
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toHaveCount(0);
 });
+
+test('what lies below is treated by a coat of its own, eased by its strength', async ({ page }) => {
+  await openPhoto(page, await drawnAs('litter', litter));
+  await toRail(page);
+  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Treat what lies below' }).click();
+  await page.getByRole('button', { name: 'Levels', exact: true }).click();
+  const before = await look(page, 0.5, 0.5);
+  await type(page, 'Lightest', '50');
+  await settled(page);
+  const halved = await look(page, 0.5, 0.5);
+  expect(Math.abs(halved[1] - before[1] / 2)).toBeLessThan(3);
+  await facet(page, 'Blend');
+  await type(page, 'Strength', '50');
+  await settled(page);
+  expect(Math.abs((await look(page, 0.5, 0.5))[1] - before[1] * 0.75)).toBeLessThan(3);
+});

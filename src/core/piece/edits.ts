@@ -14,7 +14,13 @@ export const indexOf = (piece: Piece, id: string | null): number => piece.coats.
 
 /** A new coat with the mode and strength that its material suggests. */
 export function newCoat(id: string, source: SourceInput): Coat {
-  const suggest = source.kind === 'material' ? materialById(String(source.id)).suggest : { blend: 'multiply', strength: 0.6 };
+  const suggest =
+    source.kind === 'material'
+      ? materialById(String(source.id)).suggest
+      : // What is already there is treated and put in its own place.
+        source.kind === 'below' || source.kind === 'photo'
+        ? { blend: 'normal', strength: 1 }
+        : { blend: 'multiply', strength: 0.6 };
   return coatSchema.parse({ id, source, ...suggest });
 }
 

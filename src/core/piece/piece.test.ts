@@ -24,6 +24,11 @@ const stacked = ['paper.cold-press', 'cracks.craquelure', 'cloth.linen'].reduce(
 const ids = (p: Piece) => p.coats.map((c) => c.id).join('');
 
 describe('coats', () => {
+  it('a coat of what is already there begins in its own place, others as a texture', () => {
+    expect(edits.newCoat('a', { kind: 'below' })).toMatchObject({ blend: 'normal', strength: 1 });
+    expect(edits.newCoat('a', { kind: 'photo' })).toMatchObject({ blend: 'normal', strength: 1 });
+    expect(edits.newCoat('a', { kind: 'picture', file: 'f' })).toMatchObject({ blend: 'multiply', strength: 0.6 });
+  });
   it('a new one lies directly above the chosen one, with the mode and strength its material suggests', () => {
     const p = edits.addCoat(edits.newCoat('n', { kind: 'material', id: 'wear.film', seed: 1, params: {} }), 'c0')(stacked);
     expect(ids(p)).toBe('c0nc1c2');

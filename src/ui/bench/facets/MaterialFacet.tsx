@@ -32,6 +32,11 @@ export function AddFacet() {
     addCoat(source);
     openFacet('blend');
   };
+  /** A coat of what is already there: its treatments can be masked, eased and given a mode. */
+  const treat = (kind: 'below' | 'photo') => {
+    addCoat({ kind });
+    openFacet('tone');
+  };
   return (
     <View style={styles.all}>
       <View style={styles.row}>
@@ -41,6 +46,10 @@ export function AddFacet() {
         <Act plain onPress={() => router.push('/materials')}>
           The whole shelf
         </Act>
+      </View>
+      <View style={styles.row}>
+        <Act onPress={() => treat('below')}>Treat what lies below</Act>
+        <Act onPress={() => treat('photo')}>The photo once more</Act>
       </View>
       <MaterialGrid size={96} onChoose={lay} />
     </View>
