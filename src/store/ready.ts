@@ -75,10 +75,27 @@ export async function addSpot(spot: Spot): Promise<void> {
   const { change } = useBench.getState();
   change(
     'Take a spot out',
-    changeReady((r) => ({ ...r, spots: [...r.spots, { ...spot, from: from.map((v) => Math.round(v * 1e5) / 1e5) as [number, number] }] })),
+    changeReady((r) => ({ ...r, spots: [...r.spots, { ...spot, from: rounded(from) }] })),
   );
   useReady.getState().set({ spot: readyOf(useBench.getState().piece as Piece).spots.length - 1 });
 }
+
+/** Chooses a spot; one whose source was left to be found shows where it was found, so that it can be dragged from there. */
+export async function chooseSpot(index: number): Promise<void> {
+  useReady.getState().set({ spot: index });
+  const { piece } = useBench.getState();
+  const ready = piece && readyOf(piece);
+  const spot = ready?.spots[index];
+  if (!piece || !spot || spot.from) return;
+  const before = { ...piece, ready: { ...ready, spots: ready.spots.slice(0, index) } };
+  const from = await (await getEngine()).spotSource(before, spot);
+  useBench.getState().change(
+    'Find the source',
+    changeReady((r) => ({ ...r, spots: r.spots.map((s, i) => (i === index && !s.from ? { ...s, from: rounded(from) } : s)) })),
+  );
+}
+
+const rounded = (offset: [number, number]): [number, number] => [Math.round(offset[0] * 1e5) / 1e5, Math.round(offset[1] * 1e5) / 1e5];
 
 /** How far red and blue are to be drawn to lie on green; null when the photo has too few edges to tell. */
 export async function fringesOf(piece: Piece): Promise<Fringes | null> {

@@ -3,7 +3,8 @@ import { fromFile } from '@/core/ready/geometry';
 import type { Point } from '@/core/ready/matrix';
 import type { Spot } from '@/core/ready/spots/schema';
 import { shownPiece, useBench } from '@/store/bench';
-import { changeReady, readyOf, useReady } from '@/store/ready';
+import { complain } from '@/store/notices';
+import { changeReady, chooseSpot, readyOf, useReady } from '@/store/ready';
 import { arrowStep, cover, grab } from './handleStyles';
 import { toView, useViewport, zoomOf } from './viewport';
 
@@ -11,7 +12,7 @@ import { toView, useViewport, zoomOf } from './viewport';
 export function SpotHandles() {
   const piece = useBench(shownPiece);
   const v = useViewport();
-  const { spot: chosen, set } = useReady();
+  const { spot: chosen } = useReady();
   const [live, setLive] = useState<Point | null>(null);
   if (!piece) return null;
   const ready = readyOf(piece);
@@ -81,7 +82,7 @@ export function SpotHandles() {
             type="button"
             data-handle
             aria-label={`Spot ${i + 1}`}
-            onClick={() => set({ spot: i })}
+            onClick={() => void chooseSpot(i).catch(complain)}
             style={{ ...grab, cursor: 'pointer', left: at(s)[0] - 22, top: at(s)[1] - 22 }}
           />
         ),
