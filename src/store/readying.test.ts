@@ -12,12 +12,12 @@ Object.assign(globalThis, { window: new EventTarget() });
 let pixel: (i: number) => number[] = () => [0, 0, 0];
 const asked: Piece[] = [];
 const mockEngine = {
-  draw: async (drawing: { piece: Piece; region: { width: number; height: number } }, use: (p: Uint8Array) => unknown) => {
+  draw: async (drawing: { piece: Piece; region: { width: number; height: number } }, hand: (p: Uint8Array) => unknown) => {
     asked.push(drawing.piece);
     const { width, height } = drawing.region;
     const out = new Uint8Array(width * height * 4);
     for (let i = 0; i < width * height; i++) out.set([...pixel(i), 255], i * 4);
-    return use(out);
+    return hand(out);
   },
   spotSource: jest.fn(async (): Promise<[number, number]> => [0.123456789, -0.05]),
   fringes: jest.fn(async () => ({ red: 1, blue: -1, edges: 900 })),

@@ -77,19 +77,40 @@ const reachOf = (p: Record<string, unknown>, unit: number): number => {
 export const marginOf = ({ treatments }: PlannedReady, count: number, unit: number): number =>
   treatments.slice(count).reduce((sum, p) => sum + reachOf(p, unit), 0);
 
+/** Pixels of a strip: what several operations in a row work on stays in the processor's cache. */
+const STRIP = 8192;
+
+/** Puts treatments on a tile, one after another; those that look at nothing around a pixel strip by strip. */
+function treat(context: RenderContext, on: Tile, list: Record<string, unknown>[]): void {
+  const todo = list.map((p) => withNeutral(context, p)).filter((p) => !treatmentByKind(p.kind as string).neutral(p));
+  const apply = (tile: Tile, p: Record<string, unknown>) => treatmentByKind(p.kind as string).apply(context, tile, p);
+  for (let i = 0; i < todo.length;) {
+    let end = i;
+    while (end < todo.length && reachOf(todo[end], context.unit) === 0) end++;
+    if (end - i < 2) {
+      apply(on, todo[i++]);
+      continue;
+    }
+    // Four rows at a time hold a multiple of four pixels, so that no strip reaches into the next.
+    const rows = Math.max(4, Math.floor(STRIP / on.width / 4) * 4);
+    for (let y = 0; y < on.height; y += rows) {
+      const height = Math.min(rows, on.height - y);
+      const before = y * on.width;
+      const count = y + height < on.height ? height * on.width : on.count - before;
+      const strip = { ...on, y: on.y + y, height, ptr: on.ptr + before * 4, count };
+      for (const p of todo.slice(i, end)) apply(strip, p);
+    }
+    i = end;
+  }
+}
+
 const sameRegion = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
 
 /** Fills a tile with the readied photo: framed, then treated. Lengths and places are those of the readied photo at the context's scale. */
 export function fillPhoto(context: RenderContext, tile: Tile): void {
   const { machine, ready, scratch, unit, kept } = context;
   if (!ready) return samplePhoto(machine, context.photo, context.scale, tile);
-  const run = (on: Tile, from: number, to: number) => {
-    for (const raw of ready.treatments.slice(from, to)) {
-      const p = withNeutral(context, raw);
-      const treatment = treatmentByKind(p.kind as string);
-      if (!treatment.neutral(p)) treatment.apply(context, on, p);
-    }
-  };
+  const run = (on: Tile, from: number, to: number) => treat(context, on, ready.treatments.slice(from, to));
   const whole = ready.treatments.length;
   // Kept half way, for this tile's own region only: one with a halo for coats is drawn anew.
   const half = kept && sameRegion(kept.region, tile) && kept.margin === marginOf(ready, kept.count, unit) ? kept : undefined;
