@@ -107,7 +107,7 @@ export function PictureView() {
     <div
       ref={place}
       role="group"
-      aria-label="The picture"
+      aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
       data-testid="picture"
       tabIndex={0}
       onKeyDown={(e) => {
@@ -117,14 +117,7 @@ export function PictureView() {
       style={{ ...frame, background: c.card, cursor: tool && facet !== 'lay' ? 'crosshair' : 'default' }}
     >
       {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
-      <canvas
-        ref={canvas}
-        style={sheet}
-        width={1}
-        height={1}
-        role="img"
-        aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
-      />
+      <canvas ref={canvas} style={sheet} width={1} height={1} />
       {showRing ? (
         <div
           aria-hidden
