@@ -41,18 +41,24 @@ it('measures only while somebody watches, and asks for what is on the canvas at 
 });
 
 it('says how much is clipped, and a cast in a sentence', async () => {
+  // What is on the canvas is handed over again when it is asked for, as the painter does.
+  let canvas = pixels(1.25);
+  const again = () => measure(canvas, 1000, 1);
+  window.addEventListener('dermatex:measure', again);
   show();
   await act(async () => {
-    measure(pixels(1.25), 1000, 1);
+    again();
     await new Promise((resolve) => setTimeout(resolve, 80));
   });
   expect(screen.getByRole('img', { name: 'Histogram of what is in view: 0 % black, 10 % white' })).toBeInTheDocument();
   expect(screen.getByText(/^Blue sits above red and green in the/)).toBeInTheDocument();
   await act(async () => {
-    measure(pixels(1), 1000, 1);
+    canvas = pixels(1);
+    again();
     await new Promise((resolve) => setTimeout(resolve, 80));
   });
   expect(screen.queryByText(/sits above/)).toBeNull();
+  window.removeEventListener('dermatex:measure', again);
 });
 
 it('follows a drag, at most twenty times a second', async () => {
