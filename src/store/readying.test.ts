@@ -4,7 +4,8 @@ import { smoothCurve } from '../core/treatments/curves';
 import { useBench } from './bench';
 import { addSpot, chooseSpot, fringesOf, readyOf, useReady } from './ready';
 import { automaticGains, measure, measureBefore, measureWhole, stretched, useScopes, withoutCast } from './scopes';
-import { begun, useStarts } from './starts';
+import { withParts } from '../core/ready/parts';
+import { useStarts } from './starts';
 
 Object.assign(globalThis, { window: new EventTarget() });
 
@@ -179,7 +180,7 @@ describe('starts', () => {
   });
   it('are put on a photo in part, and copied', () => {
     const own = readySchema.parse({ tone: { exposure: -1 }, spots: [{ points: [[0.1, 0.1]] }] });
-    const mixed = begun(own, rich, ['colour']);
+    const mixed = withParts(own, rich, ['colour']);
     expect(mixed.tone?.exposure).toBe(-1);
     expect(mixed.colour?.saturation).toBe(-0.4);
     expect(mixed.spots).toEqual(own.spots);

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import * as z from 'zod';
-import { partsOf, withParts, type ReadyPart } from '../core/ready/parts';
+import { partsOf, withParts } from '../core/ready/parts';
 import { neutralReady, readySchema, type Ready } from '../core/ready/schema';
 import { newId } from './pieces';
 import * as storage from './storage';
@@ -41,6 +41,3 @@ export const useStarts = create<StartsState>((set, get) => {
     copy: (from, ready) => set({ copied: { from, ready: portable(ready) } }),
   };
 });
-
-/** A readying with the chosen parts of another. */
-export const begun = (own: Ready, start: Ready, parts: readonly ReadyPart[]): Ready => withParts(own, start, parts);

@@ -71,8 +71,19 @@ function fillingZoom({ width, height }: Size, k1: number, k2: number): number {
   return low;
 }
 
+/** Plans already made, by the lens they are of: finding the zoom takes a while, and points are led through a lens by the thousand. */
+const planned = new WeakMap<Lens, { size: Size; plan: PlannedLens }>();
+
 export function planLens(photo: Size, lens: Lens | undefined): PlannedLens | undefined {
   if (!lens || isNeutralLens(lens)) return undefined;
+  const known = planned.get(lens);
+  if (known && known.size.width === photo.width && known.size.height === photo.height) return known.plan;
+  const plan = makePlan(photo, lens);
+  planned.set(lens, { size: { width: photo.width, height: photo.height }, plan });
+  return plan;
+}
+
+function makePlan(photo: Size, lens: Lens): PlannedLens {
   const { k1, k2, corners, farOut } = lens;
   return {
     cx: photo.width / 2,

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
-import { partsOf, readyParts, type ReadyPart } from '@/core/ready/parts';
+import { partsOf, readyParts, withParts, type ReadyPart } from '@/core/ready/parts';
 import type { Ready } from '@/core/ready/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { complain, say } from '@/store/notices';
 import { changeReady, readyOf } from '@/store/ready';
-import { begun, useStarts } from '@/store/starts';
+import { useStarts } from '@/store/starts';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
@@ -96,7 +96,7 @@ function StartCard({ name, from, onRemove, begin }: { name: string; from: Ready;
           onPress={() =>
             change(
               `Begin from ${name}`,
-              changeReady((r) => begun(r, from, parts)),
+              changeReady((r) => withParts(r, from, parts)),
             )
           }
         >
