@@ -1,5 +1,6 @@
 // Light and colour of whole tiles: matrices in linear light, curves from a table, saturation with luma kept.
 import { clamp4, decode4, encode4 } from './math';
+import { whole4 } from './taps';
 
 /** Encoded sRGB to linear light, a 3 × 3 matrix, and back. Results outside 0..1 are clipped. */
 export function linearMatrix(
@@ -22,14 +23,13 @@ export function applyTable(plane: usize, count: i32, table: usize, size: i32): v
   const last = i32x4.splat(size - 2);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const x = f32x4.mul(clamp4(v128.load(plane + i)), top);
-    const k = i32x4.min_s(i32x4.trunc_sat_f32x4_s(x), last);
+    const k = i32x4.min_s(whole4(x), last);
     const at = i32x4.shl(k, 2);
-    const p = table + <usize>i32x4.extract_lane(at, 0);
-    const q = table + <usize>i32x4.extract_lane(at, 1);
-    const r = table + <usize>i32x4.extract_lane(at, 2);
-    const s = table + <usize>i32x4.extract_lane(at, 3);
-    const low = f32x4(f32.load(p), f32.load(q), f32.load(r), f32.load(s));
-    const high = f32x4(f32.load(p, 4), f32.load(q, 4), f32.load(r, 4), f32.load(s, 4));
+    // Two neighbours of the table at once, for each of four values.
+    const a = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 0)), 1);
+    const b = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 3), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 2)), 1);
+    const low = i32x4.shuffle(a, b, 0, 2, 4, 6);
+    const high = i32x4.shuffle(a, b, 1, 3, 5, 7);
     v128.store(plane + i, f32x4.add(low, f32x4.mul(f32x4.sub(high, low), f32x4.sub(x, f32x4.convert_i32x4_s(k)))));
   }
 }

@@ -53,25 +53,33 @@ export function boxMean(src: usize, dst: usize, w: i32, h: i32, radius: f32, mid
       putSome(out + (<usize>i << 2), f32x4.mul(f32x4.add(box, f32x4.mul(p4, edges)), n4), w - i);
     }
   }
-  // Down the columns, four at a time.
-  for (let i = 0; i < w; i += 4) {
+  // Down the columns, row after row with the sums of all columns in `line`: what is read lies side by side.
+  const pitch = <usize>w << 2;
+  const wide = w & ~3;
+  for (let i = 0; i < w; i++) {
+    let sum: f32 = 0;
     const column = middle + (<usize>i << 2);
-    const pitch = <usize>w << 2;
-    const some = min<i32>(4, w - i);
-    let sum = f32x4.splat(0);
-    for (let j = -whole; j <= whole; j++) sum = f32x4.add(sum, v128.load(column + <usize>max<i32>(0, min<i32>(h - 1, j)) * pitch));
-    for (let j = 0; j < h; j++) {
-      const a = v128.load(column + <usize>max<i32>(0, j - whole - 1) * pitch);
-      const b = v128.load(column + <usize>min<i32>(h - 1, j + whole + 1) * pitch);
-      const v = f32x4.mul(f32x4.add(sum, f32x4.mul(p4, f32x4.add(a, b))), n4);
-      const q = dst + (<usize>(j * w + i) << 2);
-      if (some == 4) v128.store(q, v);
-      else {
-        f32.store(q, f32x4.extract_lane(v, 0));
-        if (some > 1) f32.store(q + 4, f32x4.extract_lane(v, 1));
-        if (some > 2) f32.store(q + 8, f32x4.extract_lane(v, 2));
-      }
-      sum = f32x4.sub(f32x4.add(sum, b), v128.load(column + <usize>max<i32>(0, j - whole) * pitch));
+    for (let j = -whole; j <= whole; j++) sum += f32.load(column + <usize>max<i32>(0, min<i32>(h - 1, j)) * pitch);
+    f32.store(line + (<usize>i << 2), sum);
+  }
+  for (let j = 0; j < h; j++) {
+    const above = middle + <usize>max<i32>(0, j - whole - 1) * pitch;
+    const below = middle + <usize>min<i32>(h - 1, j + whole + 1) * pitch;
+    const leaving = middle + <usize>max<i32>(0, j - whole) * pitch;
+    const out = dst + <usize>j * pitch;
+    for (let i = 0; i < wide; i += 4) {
+      const q = <usize>i << 2;
+      const sum = v128.load(line + q);
+      const b = v128.load(below + q);
+      v128.store(out + q, f32x4.mul(f32x4.add(sum, f32x4.mul(p4, f32x4.add(v128.load(above + q), b))), n4));
+      v128.store(line + q, f32x4.sub(f32x4.add(sum, b), v128.load(leaving + q)));
+    }
+    for (let i = wide; i < w; i++) {
+      const q = <usize>i << 2;
+      const sum = f32.load(line + q);
+      const b = f32.load(below + q);
+      f32.store(out + q, (sum + part * (f32.load(above + q) + b)) * norm);
+      f32.store(line + q, sum + b - f32.load(leaving + q));
     }
   }
 }

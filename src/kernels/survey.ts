@@ -1,5 +1,6 @@
 // Local tone: luma taken apart into a smooth base, known from a small survey of the whole picture, and the detail that stands on it.
 import { clamp4, putSome } from './math';
+import { whole4 } from './taps';
 
 /**
  * Per pixel: base = slope·luma + offset, both read bilinearly from planes of sw × sh values over the whole picture; then
@@ -31,7 +32,7 @@ export function localTone(
         f32x4.splat(0),
         f32x4.pmin(f32x4.splat(<f32>(sw - 1)), f32x4.sub(f32x4.mul(f32x4.add(f32x4.splat(x + <f32>i + 0.5), f32x4(0, 1, 2, 3)), f32x4.splat(kx)), f32x4.splat(0.5))),
       );
-      const whole = i32x4.trunc_sat_f32x4_s(u);
+      const whole = whole4(u);
       const fu = f32x4.sub(u, f32x4.convert_i32x4_s(whole));
       let slopes: v128;
       let offsets: v128;
@@ -61,16 +62,21 @@ export function localTone(
       let placed = base;
       if (size > 0) {
         const at = f32x4.mul(base, top);
-        const cell = i32x4.trunc_sat_f32x4_s(at);
-        const low = between(table, cell, 0, size);
-        placed = f32x4.add(low, f32x4.mul(f32x4.sub(at, f32x4.convert_i32x4_s(cell)), f32x4.sub(between(table, cell, 1, size), low)));
+        const cell = whole4(at);
+        // Two neighbours of the table at once, for each of four values.
+        const k = i32x4.shl(i32x4.min_s(cell, i32x4.splat(size - 2)), 2);
+        const ab = v128.load64_lane(table + <usize>i32x4.extract_lane(k, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(k, 0)), 1);
+        const cd = v128.load64_lane(table + <usize>i32x4.extract_lane(k, 3), v128.load64_zero(table + <usize>i32x4.extract_lane(k, 2)), 1);
+        const low = i32x4.shuffle(ab, cd, 0, 2, 4, 6);
+        const high = i32x4.shuffle(ab, cd, 1, 3, 5, 7);
+        placed = f32x4.add(low, f32x4.mul(f32x4.sub(at, f32x4.convert_i32x4_s(i32x4.min_s(cell, i32x4.splat(size - 2)))), f32x4.sub(high, low)));
       }
       const lit = soft4(f32x4.add(placed, f32x4.mul(f32x4.splat(detail), f32x4.sub(luma, base))));
       const ratio = f32x4.pmin(f32x4.splat(most), f32x4.div(lit, f32x4.pmax(f32x4.splat(0.004), luma)));
       const n = tw - i;
-      putSome(p, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(red, luma), ratio))), n);
-      putSome(p + stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(green, luma), ratio))), n);
-      putSome(p + 2 * stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(blue, luma), ratio))), n);
+      put(p, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(red, luma), ratio))), n);
+      put(p + stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(green, luma), ratio))), n);
+      put(p + 2 * stride, clamp4(f32x4.add(lit, f32x4.mul(f32x4.sub(blue, luma), ratio))), n);
     }
   }
 }
@@ -86,6 +92,13 @@ function between(row: usize, whole: v128, more: i32, size: i32): v128 {
     f32.load(row + <usize>i32x4.extract_lane(k, 2)),
     f32.load(row + <usize>i32x4.extract_lane(k, 3)),
   );
+}
+
+// @ts-ignore: decorator
+@inline
+function put(at: usize, v: v128, n: i32): void {
+  if (n > 3) v128.store(at, v);
+  else putSome(at, v, n);
 }
 
 // @ts-ignore: decorator

@@ -1,5 +1,4 @@
 import { toEncoded, toLinear } from '../color/srgb';
-import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { levelSize } from '../image/picture';
 import { sampleAffine, samplePhoto } from '../image/sample';
@@ -143,8 +142,12 @@ export function fillPhoto(context: RenderContext, tile: Tile): void {
   scratch.release(mark);
 }
 
+/** Scratch memory of the kernels that read between pixels, in bytes. */
+const TAPS = 16400;
+
 /** The photo in its frame, without treatments. */
-function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): void {
+function framed(context: RenderContext, tile: Tile): void {
+  const { machine, photo, scale, ready } = context;
   const { map, lens, width, height, clear } = ready as PlannedReady;
   const upright = map[0] === 1 && map[1] === 0 && map[3] === 0 && map[4] === 1 && map[6] === 0 && map[7] === 0;
   if (upright && scale <= 1 && !clear && !lens) return samplePhoto(machine, photo, scale, tile, map[2], map[5]);
@@ -158,9 +161,9 @@ function framed({ machine, photo, scale, ready }: RenderContext, tile: Tile): vo
   }
   const wanted = reduction > 1.05 ? Math.max(0, Math.min(photo.levels.length - 1, Math.log2(reduction) - 0.25)) : 0;
   const level = Math.floor(wanted);
-  projected(machine, photo, ready as PlannedReady, scale, tile, level, reduction <= 1.05, 1);
+  projected(context, photo, ready as PlannedReady, scale, tile, level, reduction <= 1.05, 1);
   const mix = wanted - level;
-  if (mix > 0.01 && level + 1 < photo.levels.length) projected(machine, photo, ready as PlannedReady, scale, tile, level + 1, false, mix);
+  if (mix > 0.01 && level + 1 < photo.levels.length) projected(context, photo, ready as PlannedReady, scale, tile, level + 1, false, mix);
   if (!lens || (lens.f1 === 0 && lens.f2 === 0)) return;
   const { cx, cy, radius, zoom, k1, k2, f1, f2 } = lens;
   machine.kernels.cornerLight(tile.ptr, tile.stride, tile.width, tile.height, ...placed(map, tile, scale, 1), cx, cy, radius, zoom, k1, k2, f1, f2);
@@ -174,7 +177,7 @@ function placed(map: Projection, tile: Tile, scale: number, k: number): number[]
 }
 
 function projected(
-  { kernels }: Machine,
+  { machine: { kernels }, scratch }: RenderContext,
   photo: Picture,
   { map, lens, clear }: PlannedReady,
   scale: number,
@@ -187,9 +190,13 @@ function projected(
   const k = 1 / (1 << level);
   const m = placed(map, tile, scale, k);
   const common = [photo.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...m, +smooth, +!!clear, mix];
-  if (!lens) return void kernels.sampleProjected(...common);
-  const { cx, cy, radius, zoom, k1, k2, red, blue } = lens;
-  kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue);
+  const mark = scratch.mark();
+  const taps = scratch.take(TAPS);
+  if (lens) {
+    const { cx, cy, radius, zoom, k1, k2, red, blue } = lens;
+    kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue, taps);
+  } else kernels.sampleProjected(...common, taps);
+  scratch.release(mark);
 }
 
 /** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */
