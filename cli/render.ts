@@ -32,6 +32,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const engine = await nodeEngine({
     decode: (key) => decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes)),
     levels: scale === 1 && !readsSmall(look) ? 1 : undefined,
+    inPlace: true,
   });
   const { width: pw, height: ph } = await sizeOf(photo);
   const framed = readiedSize({ width: pw, height: ph }, look.ready);

@@ -46,6 +46,7 @@ export class Library {
   private held = new Map<string, Held>();
   private coming = new Map<string, Promise<Picture>>();
   private clock = 0;
+  private readonly mendedInPlace = new Set<string>();
 
   constructor(
     private readonly pool: Pool,
@@ -53,6 +54,8 @@ export class Library {
     private readonly budget = 700 * 2 ** 20,
     /** Without mip levels a picture takes a quarter less; enough where nothing is drawn smaller. */
     private readonly levels = Infinity,
+    /** Whether pictures are wanted without their spots only: then they are mended where they lie. */
+    private readonly inPlace = false,
   ) {}
 
   has(key: string): boolean {
@@ -106,14 +109,20 @@ export class Library {
   /** A picture without its spots: a copy, made from the nearest state that is at hand. */
   mended(key: string, picture: Picture, spots: Spot[]): Promise<Picture> {
     const name = (n: number) => `mended:${key}:${spotsKey(spots.slice(0, n))}`;
+    if (this.mendedInPlace.has(name(spots.length))) return Promise.resolve(picture);
     return this.once(name(spots.length), async () => {
       let done = spots.length - 1;
       while (done > 0 && !this.has(name(done))) done--;
       const from = (done > 0 && this.get(name(done))) || picture;
       const left = done > 0 ? spots.slice(done) : spots;
       const { width, height } = picture;
-      const { at, bytes } = this.room(width, height);
       const scratch = this.pool.heap.take(mendScratch(picture, left));
+      if (this.inPlace) {
+        await this.pool.everywhere({ call: 'mend', from: picture, to: picture, spots: left, scratch }).finally(() => this.pool.heap.give(scratch));
+        this.mendedInPlace.add(name(spots.length));
+        return picture;
+      }
+      const { at, bytes } = this.room(width, height);
       try {
         const to = pictureAt(at, width, height, this.levels);
         await this.pool.everywhere({ call: 'mend', from, to, spots: left, scratch });

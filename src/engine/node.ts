@@ -29,15 +29,17 @@ export interface NodeEngineOptions {
   size?: number;
   /** Mip levels of pictures: 1 where everything is drawn at full size. */
   levels?: number;
+  /** Spots are taken out of a picture where it lies: for an engine that draws once. */
+  inPlace?: boolean;
   shared?: boolean;
   /** See PoolOptions. */
   patience?: number;
 }
 
 /** The engine on worker threads: the same core, the same interface as in a browser. */
-export async function nodeEngine({ decode, size, levels, shared = true, patience }: NodeEngineOptions): Promise<Engine> {
+export async function nodeEngine({ decode, size, levels, inPlace, shared = true, patience }: NodeEngineOptions): Promise<Engine> {
   const module = await WebAssembly.compile(await readFile(path.join(root, shared ? 'public/kernels-shared.wasm' : 'public/kernels.wasm')));
   const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn, patience });
   await pool.ready();
-  return new Engine({ pool, decode, library: new Library(pool, undefined, levels) });
+  return new Engine({ pool, decode, library: new Library(pool, undefined, levels, inPlace) });
 }

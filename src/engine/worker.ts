@@ -1,5 +1,5 @@
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
-import { buildLevels } from '../core/image/picture';
+import { buildLevels, pictureBytes } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { generate } from '../core/materials/generate';
@@ -52,7 +52,9 @@ export function serve(host: Host): (message: ToWorker) => void {
         return buildLevels(machine, question.picture);
       case 'mend': {
         const { from, to, spots } = question;
-        machine.bytes.copyWithin(to.levels[0], from.levels[0], from.levels[0] + from.width * from.height * 4);
+        const [start] = from.levels;
+        // With its smaller levels, which lie behind it.
+        if (to.levels[0] !== start) machine.bytes.copyWithin(to.levels[0], start, start + pictureBytes(from.width, from.height, from.levels.length));
         mend(machine, to, spots, question.scratch);
         return undefined;
       }

@@ -1,6 +1,5 @@
 // Light and colour of whole tiles: matrices in linear light, curves from a table, saturation with luma kept.
-import { clamp4, decode4, encode4 } from './math';
-import { whole4 } from './taps';
+import { clamp4, decode4, encode4, floor4 } from './math';
 
 /** Encoded sRGB to linear light, a 3 × 3 matrix, and back. Results outside 0..1 are clipped. */
 export function linearMatrix(
@@ -23,7 +22,7 @@ export function applyTable(plane: usize, count: i32, table: usize, size: i32): v
   const last = i32x4.splat(size - 2);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const x = f32x4.mul(clamp4(v128.load(plane + i)), top);
-    const k = i32x4.min_s(whole4(x), last);
+    const k = i32x4.min_s(floor4(x), last);
     const at = i32x4.shl(k, 2);
     // Two neighbours of the table at once, for each of four values.
     const a = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 0)), 1);

@@ -87,6 +87,13 @@ export function whole4(x: v128): v128 {
   return v128.and(f32x4.add(x, f32x4.splat(8388608)), i32x4.splat(0x3fffff));
 }
 
+/** The same cut off instead of rounded. */
+// @ts-ignore: decorator
+@inline
+export function floor4(x: v128): v128 {
+  return whole4(f32x4.floor(x));
+}
+
 // @ts-ignore: decorator
 @inline
 export function smooth1(e0: f32, e1: f32, x: f32): f32 {

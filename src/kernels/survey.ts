@@ -1,6 +1,5 @@
 // Local tone: luma taken apart into a smooth base, known from a small survey of the whole picture, and the detail that stands on it.
-import { clamp4, putSome } from './math';
-import { whole4 } from './taps';
+import { clamp4, floor4, putSome } from './math';
 
 /**
  * Per pixel: base = slope·luma + offset, both read bilinearly from planes of sw × sh values over the whole picture; then
@@ -32,7 +31,7 @@ export function localTone(
         f32x4.splat(0),
         f32x4.pmin(f32x4.splat(<f32>(sw - 1)), f32x4.sub(f32x4.mul(f32x4.add(f32x4.splat(x + <f32>i + 0.5), f32x4(0, 1, 2, 3)), f32x4.splat(kx)), f32x4.splat(0.5))),
       );
-      const whole = whole4(u);
+      const whole = floor4(u);
       const fu = f32x4.sub(u, f32x4.convert_i32x4_s(whole));
       let slopes: v128;
       let offsets: v128;
@@ -62,7 +61,7 @@ export function localTone(
       let placed = base;
       if (size > 0) {
         const at = f32x4.mul(base, top);
-        const cell = whole4(at);
+        const cell = floor4(at);
         // Two neighbours of the table at once, for each of four values.
         const k = i32x4.shl(i32x4.min_s(cell, i32x4.splat(size - 2)), 2);
         const ab = v128.load64_lane(table + <usize>i32x4.extract_lane(k, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(k, 0)), 1);

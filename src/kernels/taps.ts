@@ -1,6 +1,8 @@
 // Reading of an opaque RGBA8 picture between its pixels, four places at once, each channel at a place of its own: weights of the four pixels
 // across and down come from a table, products are whole numbers.
 
+import { floor4, whole4 } from './math';
+
 /** Steps of a table of weights: a place is known to a four-thousandth of a pixel. */
 const STEPS = 2048;
 
@@ -23,13 +25,6 @@ export function tapTable(table: usize, smooth: i32): void {
   }
 }
 
-/** f32 at least 0 and below 2^22 to whole numbers, cut off. */
-// @ts-ignore: decorator
-@inline
-export function whole4(v: v128): v128 {
-  return v128.and(f32x4.add(f32x4.floor(v), f32x4.splat(8388608)), i32x4.splat(0x007fffff));
-}
-
 /** Whether four places lie so far inside a picture that all their neighbours do. Places count from the corner of the pixel at (0, 0). */
 // @ts-ignore: decorator
 @inline
@@ -43,8 +38,8 @@ export function allInside(x: v128, y: v128, w: i32, h: i32): bool {
 // @ts-ignore: decorator
 @inline
 export function firstOf(x: v128, y: v128, src: usize, pitch: i32): v128 {
-  const left = i32x4.shl(whole4(f32x4.sub(x, f32x4.splat(1.5))), 2);
-  const top = i32x4.mul(whole4(f32x4.sub(y, f32x4.splat(1.5))), i32x4.splat(pitch));
+  const left = i32x4.shl(floor4(f32x4.sub(x, f32x4.splat(1.5))), 2);
+  const top = i32x4.mul(floor4(f32x4.sub(y, f32x4.splat(1.5))), i32x4.splat(pitch));
   return i32x4.add(i32x4.splat(<i32>src), i32x4.add(left, top));
 }
 
@@ -54,7 +49,7 @@ export function firstOf(x: v128, y: v128, src: usize, pitch: i32): v128 {
 export function rowOf(x: v128): v128 {
   const v = f32x4.sub(x, f32x4.splat(0.5));
   const part = f32x4.sub(v, f32x4.floor(v));
-  return i32x4.shl(whole4(f32x4.add(f32x4.mul(part, f32x4.splat(<f32>STEPS)), f32x4.splat(0.5))), 3);
+  return i32x4.shl(whole4(f32x4.mul(part, f32x4.splat(<f32>STEPS))), 3);
 }
 
 /** Every other 16-bit lane of two. */

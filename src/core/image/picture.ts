@@ -36,11 +36,16 @@ export function pictureAt(at: number, width: number, height: number, most?: numb
   return { width, height, levels };
 }
 
-/** Fills every level but the first from the one before it. */
-export function buildLevels({ kernels }: Machine, picture: Picture): void {
+/** Fills every level but the first from the one before it; where only some rows of the first have changed, only what depends on them. */
+export function buildLevels({ kernels }: Machine, picture: Picture, top = 0, bottom = picture.height): void {
   let { width, height } = picture;
   for (let l = 1; l < picture.levels.length; l++) {
-    kernels.halve(picture.levels[l - 1], width, height, picture.levels[l]);
+    // Whole pairs of rows: a band of them is halved as a picture of its own.
+    const first = top >> 1;
+    const last = Math.min(halved(height), halved(bottom));
+    const rows = Math.min(height, 2 * last) - 2 * first;
+    if (rows > 0) kernels.halve(picture.levels[l - 1] + first * 2 * width * 4, width, rows, picture.levels[l] + first * halved(width) * 4);
+    [top, bottom] = [first, last];
     width = halved(width);
     height = halved(height);
   }

@@ -29,6 +29,15 @@ export function window({ kernels }: Machine, from: Tile, into: Tile): void {
   }
 }
 
+/** A tile cut down to a smaller region at its own place in memory, which it holds no longer otherwise. */
+export function shrink(machine: Machine, tile: Tile, region: Region): Tile {
+  const count = padded(region.width, region.height);
+  const small = { ...region, ptr: tile.ptr, stride: count * 4, count };
+  // Rows move only towards lower addresses, and in order, so none is overwritten before it has moved.
+  window(machine, tile, small);
+  return small;
+}
+
 /** Bump allocator over a worker's own stretch of memory; everything is given back at once after a tile. */
 export class Scratch {
   private next: number;

@@ -2,9 +2,10 @@ import { toEncoded, toLinear } from '../color/srgb';
 import type { Picture } from '../image/picture';
 import { levelSize } from '../image/picture';
 import { sampleAffine, samplePhoto } from '../image/sample';
-import { grow, window, type Region, type Tile } from '../image/tile';
+import { grow, shrink, window, type Region, type Tile } from '../image/tile';
 import type { RenderContext } from '../render/context';
 import { treatmentByKind } from '../treatments';
+import { reachOf, treat } from '../treatments/run';
 import { readiedMap, readiedSize, type Size } from './geometry';
 import { bent, planLens, type PlannedLens } from './lens';
 import { apply, isAffine, slope, type Point, type Projection } from './matrix';
@@ -67,41 +68,9 @@ export function planReady(photo: Size, ready: Ready): PlannedReady {
   return { ...size, map, lens, treatments, neutral };
 }
 
-const reachOf = (p: Record<string, unknown>, unit: number): number => {
-  const treatment = treatmentByKind(p.kind as string);
-  return treatment.neutral(p) ? 0 : Math.ceil(treatment.reach(p, unit));
-};
-
 /** Pixels around a tile that the treatments from the `count`-th on read, with `unit` pixels to one u. */
 export const marginOf = ({ treatments }: PlannedReady, count: number, unit: number): number =>
   treatments.slice(count).reduce((sum, p) => sum + reachOf(p, unit), 0);
-
-/** Pixels of a strip: what several operations in a row work on stays in the processor's cache. */
-const STRIP = 8192;
-
-/** Puts treatments on a tile, one after another; those that look at nothing around a pixel strip by strip. */
-function treat(context: RenderContext, on: Tile, list: Record<string, unknown>[]): void {
-  const todo = list.map((p) => withNeutral(context, p)).filter((p) => !treatmentByKind(p.kind as string).neutral(p));
-  const apply = (tile: Tile, p: Record<string, unknown>) => treatmentByKind(p.kind as string).apply(context, tile, p);
-  for (let i = 0; i < todo.length;) {
-    let end = i;
-    while (end < todo.length && reachOf(todo[end], context.unit) === 0) end++;
-    if (end - i < 2) {
-      apply(on, todo[i++]);
-      continue;
-    }
-    // Four rows at a time hold a multiple of four pixels, so that no strip reaches into the next.
-    const rows = Math.max(4, Math.floor(STRIP / on.width / 4) * 4);
-    for (let y = 0; y < on.height; y += rows) {
-      const height = Math.min(rows, on.height - y);
-      const before = y * on.width;
-      const count = y + height < on.height ? height * on.width : on.count - before;
-      const strip = { ...on, y: on.y + y, height, ptr: on.ptr + before * 4, count };
-      for (const p of todo.slice(i, end)) apply(strip, p);
-    }
-    i = end;
-  }
-}
 
 const sameRegion = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
 
@@ -109,14 +78,15 @@ const sameRegion = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.wid
 export function fillPhoto(context: RenderContext, tile: Tile): void {
   const { machine, ready, scratch, unit, kept } = context;
   if (!ready) return samplePhoto(machine, context.photo, context.scale, tile);
-  const run = (on: Tile, from: number, to: number) => treat(context, on, ready.treatments.slice(from, to));
+  const list = ready.treatments.map((p) => withNeutral(context, p));
+  const run = (on: Tile, from: number, to: number) => treat(context, on, list.slice(from, to));
   const whole = ready.treatments.length;
   // Kept half way, for this tile's own region only: one with a halo for coats is drawn anew.
   const half = kept && sameRegion(kept.region, tile) && kept.margin === marginOf(ready, kept.count, unit) ? kept : undefined;
   const margin = marginOf(ready, 0, unit);
   if (margin === 0 && !half) {
     framed(context, tile);
-    return run(tile, 0, whole);
+    return void run(tile, 0, whole);
   }
   const mark = scratch.mark();
   let on: Tile;
@@ -126,18 +96,15 @@ export function fillPhoto(context: RenderContext, tile: Tile): void {
   } else {
     on = scratch.tile(grow(tile, margin));
     framed(context, on);
-    run(on, 0, half?.count ?? 0);
+    on = run(on, 0, half?.count ?? 0);
     if (half) {
-      if (half.margin !== margin) {
-        const less = scratch.tile(grow(tile, half.margin));
-        window(machine, on, less);
-        on = less;
-      }
+      const wanted = grow(tile, half.margin);
+      if (on.width !== wanted.width) on = shrink(machine, on, wanted);
       machine.kernels.pack16(on.ptr, on.stride, half.at, on.count, 4);
       half.stamp();
     }
   }
-  run(on, half?.count ?? 0, whole);
+  on = run(on, half?.count ?? 0, whole);
   window(machine, on, tile);
   scratch.release(mark);
 }

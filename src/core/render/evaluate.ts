@@ -4,7 +4,7 @@ import { grow, window as cut, type Region, type Scratch, type Tile } from '../im
 import { maskPartByKind } from '../mask';
 import { fillPhoto } from '../ready/photo';
 import { sourceByKind } from '../sources';
-import { treatmentByKind } from '../treatments';
+import { reachOf as reachOne, treat } from '../treatments/run';
 import type { RenderContext } from './context';
 import { cachedTileBytes, tileRegion, type CacheSlot, type Plan, type PlannedCoat } from './plan';
 
@@ -81,7 +81,7 @@ function reachBelow(context: RenderContext, coat: PlannedCoat): number {
 }
 
 function reachOf(context: RenderContext, coat: PlannedCoat): number {
-  return coat.treatments.reduce((sum, t) => sum + Math.ceil(treatmentByKind(t.kind as string).reach(t, context.unit)), 0);
+  return coat.treatments.reduce((sum, t) => sum + reachOne(t, context.unit), 0);
 }
 
 /** The photo with the coats on it, over a region; halos are added up from the top coat down. */
@@ -118,7 +118,7 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
   return tile;
 }
 
-/** A coat's source with its treatments, over the region of `below` (which includes the halo that its treatments eat). */
+/** A coat's source with its treatments, over the region of `below`; one that reads what lies below may lack the halo that its treatments ate. */
 function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, below: Tile): Tile {
   const { machine, scratch } = context;
   const source = sourceByKind(coat.source.kind as string);
@@ -130,12 +130,9 @@ function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, in
     return tile;
   }
   source.fill(context, tile, coat, below);
-  for (const params of coat.treatments) {
-    const treatment = treatmentByKind(params.kind as string);
-    if (!treatment.neutral(params)) treatment.apply(context, tile, params);
-  }
-  if (cache) keep(machine, cache.slot, index, tile, plan.tile);
-  return reach > 0 ? window(context, tile, below) : tile;
+  const treated = treat(context, tile, coat.treatments);
+  if (cache) keep(machine, cache.slot, index, treated, plan.tile);
+  return reach > 0 && treated.width !== below.width ? window(context, treated, below) : treated;
 }
 
 function drawMask(context: RenderContext, coat: PlannedCoat, region: Region): number {
@@ -156,9 +153,10 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
   const { machine, scratch } = context;
   const ground = scratch.tile(region);
   for (let c = 0; c < 4; c++) machine.kernels.fill(ground.ptr + c * ground.stride, ground.count, c === 3 ? 1 : 0.5);
-  const below = scratch.tile(region);
+  const below = scratch.tile(grow(region, reachBelow(context, coat)));
   fillPhoto(context, below);
-  const source = treatedSource(context, { ...plan, treated: undefined }, coat, 0, below);
+  const treated = treatedSource(context, { ...plan, treated: undefined }, coat, 0, below);
+  const source = treated.width === region.width ? treated : window(context, treated, region);
   machine.kernels.blend(0, ground.ptr, source.ptr, scratch.plane(ground.count, 1), ground.stride, ground.count, 1);
   return ground;
 }

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { curve } from '../schema';
-import { applyCurves } from './curve';
-import { defineTreatment } from './treatment';
+import type { Curve } from './curve';
+import { defineCurves } from './treatment';
 
 export const curvesFields = {
   all: curve('All channels'),
@@ -48,19 +48,17 @@ export function smoothCurve(points: CurvePoint[]): (x: number) => number {
 }
 
 /** One curve on all channels, then one on each. */
-export default defineTreatment({
+export default defineCurves({
   kind: 'curves',
   label: 'Curves',
   schema: z.object({ kind: z.literal('curves'), ...curvesFields }),
   source: 'Fritsch & Carlson 1980, monotone piecewise cubic interpolation',
-  reach: () => 0,
   neutral: (p) => isStraight(p.all) && isStraight(p.red) && isStraight(p.green) && isStraight(p.blue),
-  apply: (context, tile, p) =>
-    applyCurves(context, tile, p, () => {
-      const all = smoothCurve(p.all);
-      return [p.red, p.green, p.blue].map((points) => {
-        const own = smoothCurve(points);
-        return (v: number) => own(all(v));
-      }) as [(v: number) => number, (v: number) => number, (v: number) => number];
-    }),
+  curves(p) {
+    const all = smoothCurve(p.all);
+    return [p.red, p.green, p.blue].map((points): Curve => {
+      const own = smoothCurve(points);
+      return (v) => own(all(v));
+    }) as [Curve, Curve, Curve];
+  },
 });

@@ -1,8 +1,7 @@
 import * as z from 'zod';
 import { toEncoded, toLinear } from '../color/srgb';
 import { share, slider } from '../schema';
-import { applyCurves } from './curve';
-import { defineTreatment } from './treatment';
+import { defineCurves } from './treatment';
 
 export const exposureFields = {
   exposure: slider('Exposure', -4, 4, 0, { unit: 'stops', step: 0.05, help: 'More or less light, as another exposure would have given.' }),
@@ -34,16 +33,14 @@ export function toneCurve(p: Omit<Exposure, 'kind'>): (v: number) => number {
 }
 
 /** Exposure in linear light, then one tone curve on the encoded values of each channel: together one function of each. */
-export default defineTreatment({
+export default defineCurves({
   kind: 'exposure',
   label: 'Light',
   schema,
   source: 'IEC 61966-2-1 for linear light; the curve is common practice, no source',
-  reach: () => 0,
   neutral: (p) => Object.entries(p).every(([key, v]) => key === 'kind' || v === 0),
-  apply: (context, tile, p) =>
-    applyCurves(context, tile, p, () => {
-      const [light, tone] = [2 ** p.exposure, toneCurve(p)];
-      return (v) => tone(light === 1 ? v : Math.min(1, toEncoded(Math.min(1, light * toLinear(v)))));
-    }),
+  curves(p) {
+    const [light, tone] = [2 ** p.exposure, toneCurve(p)];
+    return (v) => tone(light === 1 ? v : Math.min(1, toEncoded(Math.min(1, light * toLinear(v)))));
+  },
 });

@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../schema';
-import { applyCurves } from './curve';
-import { defineTreatment } from './treatment';
+import { defineCurves } from './treatment';
 
 export const levelsFields = {
   black: share('Black from', 0, { min: 0, max: 0.9, help: 'What is this dark or darker becomes black.' }),
@@ -19,12 +18,11 @@ export function levelsCurve({ black, middle, white, floor, ceiling }: Omit<Level
   return (v) => floor + (ceiling - floor) * Math.min(1, Math.max(0, (v - black) / width)) ** (1 / middle);
 }
 
-export default defineTreatment({
+export default defineCurves({
   kind: 'levels',
   label: 'Levels',
   schema: levelsSchema,
   source: 'common practice, no source',
-  reach: () => 0,
   neutral: (p) => p.black === 0 && p.middle === 1 && p.white === 1 && p.floor === 0 && p.ceiling === 1,
-  apply: (context, tile, p) => applyCurves(context, tile, p, () => levelsCurve(p)),
+  curves: levelsCurve,
 });

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import type { RenderContext } from '../render/context';
 import type { Tile } from '../image/tile';
 import type { Survey, SurveyOrder } from '../render/survey';
+import { applyCurves, type Curves } from './curve';
 
 /** A small operation on a coat's pixels. A new one is one file that exports this and its line in the registry. */
 export interface Treatment<S extends z.ZodObject = z.ZodObject> {
@@ -18,6 +19,16 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   /** What it wants to know of the whole picture it starts from, measured once on a small drawing of it; `apply` finds it as `survey`. */
   survey?(params: z.output<S>): SurveyOrder;
   apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }): void;
+  /** For one that is a function of each channel's own value: that function. Neighbours of this sort are put on as one. */
+  curves?(params: z.output<S>): Curves;
 }
 
 export const defineTreatment = <S extends z.ZodObject>(treatment: Treatment<S>): Treatment => treatment as unknown as Treatment;
+
+/** A treatment that is a function of each channel's own value. */
+export function defineCurves<S extends z.ZodObject>(
+  treatment: Omit<Treatment<S>, 'apply' | 'reach' | 'curves'> & { curves(params: z.output<S>): Curves },
+): Treatment {
+  const curves = treatment.curves as (params: object) => Curves;
+  return defineTreatment({ ...treatment, reach: () => 0, apply: (context, tile, params) => applyCurves(context, tile, [params], curves) });
+}

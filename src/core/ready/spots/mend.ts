@@ -82,7 +82,8 @@ export function mend(machine: Machine, picture: Picture, spots: readonly Spot[],
     parts.forEach((part, i) => mendPart(machine, picture, part, parts.slice(i + 1), from, scratch));
     return from;
   });
-  buildLevels(machine, picture);
+  const boxes = spots.map((s) => boxOfPath(pathOf(s, picture), picture)).filter((b) => b !== null);
+  if (boxes.length > 0) buildLevels(machine, picture, Math.min(...boxes.map((b) => b.y)), Math.max(...boxes.map((b) => b.y + b.height)));
   return offsets;
 }
 
