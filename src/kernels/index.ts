@@ -6,7 +6,7 @@ export { sampleProjected } from './warp';
 export { sampleLens, cornerLight } from './lens';
 export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } from './membrane';
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } from './smooth';
-export { localTone } from './survey';
+export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';
 export { maskEllipse, stampDabs, applyStroke, maskLimits } from './mask';
 export { addNoise, addWhite, noiseAt } from './noise';

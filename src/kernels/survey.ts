@@ -80,6 +80,18 @@ export function localTone(
   }
 }
 
+/** Luma of RGBA8 pixels as values 0..1, and how many of them lie nearest to each of 256 levels. */
+export function lumaOf(pixels: usize, count: i32, luma: usize, counts: usize): void {
+  memory.fill(counts, 0, 1024);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 4) {
+    const p = pixels + i;
+    const y: f32 = <f32>0.2126 * <f32>load<u8>(p) + <f32>0.7152 * <f32>load<u8>(p, 1) + <f32>0.0722 * <f32>load<u8>(p, 2);
+    f32.store(luma + i, y * <f32>(1.0 / 255.0));
+    const at = counts + (<usize>(y + 0.5) << 2);
+    store<i32>(at, load<i32>(at) + 1);
+  }
+}
+
 /** Values of a row at four places `more` further on, the last one extended. */
 // @ts-ignore: decorator
 @inline

@@ -22,6 +22,7 @@ export type KernelName =
   | 'calm'
   | 'drawTo'
   | 'localTone'
+  | 'lumaOf'
   | 'balanceRanges'
   | 'hueRange'
   | 'markClipped'

@@ -41,20 +41,13 @@ export function takeSurvey(
   target: number,
   scratch: number,
 ): Survey {
-  const { kernels, floats } = machine;
+  const { kernels } = machine;
   const count = Math.ceil((width * height) / 8) * 8;
   const plane = Math.ceil((width * height + 8) / 8) * 32;
   const [luma, squared, mean, meanSquared, middle, line] = Array.from({ length: 6 }, (_, i) => scratch + i * plane);
   const [slope, offset] = [target, target + plane];
-  // A few ten thousand pixels, once a measure: the kernels work on planes.
-  const counts = new Uint32Array(256);
-  const { bytes } = machine;
-  for (let i = 0; i < count; i++) {
-    const p = pixels + Math.min(i, width * height - 1) * 4;
-    const y = 0.2126 * bytes[p] + 0.7152 * bytes[p + 1] + 0.0722 * bytes[p + 2];
-    floats[luma / 4 + i] = y / 255;
-    counts[Math.round(y)]++;
-  }
+  kernels.lumaOf(pixels, width * height, luma, line);
+  const counts = machine.words.slice(line / 4, line / 4 + 256);
   const r = Math.max(1, radius * unit);
   const box = (from: number, to: number) => kernels.boxMean(from, to, width, height, r, middle, line);
   kernels.multiplied(luma, luma, squared, count);
@@ -67,7 +60,7 @@ export function takeSurvey(
     let sum = 0;
     for (let v = 0; v < 256; v++) {
       sum += counts[v];
-      if (sum >= count * share) return v / 255;
+      if (sum >= width * height * share) return v / 255;
     }
     return 1;
   };
