@@ -40,7 +40,9 @@ function differ(page: Page, c: Case): Promise<number> {
     };
     const target = canvas(photo);
     const context = target.getContext('2d')!;
-    context.globalCompositeOperation = (blend === 'normal' ? 'source-over' : blend) as GlobalCompositeOperation;
+    context.globalCompositeOperation = (
+      blend === 'normal' ? 'source-over' : blend === 'plus-lighter' ? 'lighter' : blend
+    ) as GlobalCompositeOperation;
     context.globalAlpha = strength;
     if (filter) context.filter = filter;
     context.drawImage(canvas(coat), 0, 0);
@@ -85,11 +87,12 @@ function differ(page: Page, c: Case): Promise<number> {
   }, c);
 }
 
-test('all sixteen modes with alpha agree with Chromium’s canvas within 1 level', async ({ page }) => {
+test('all modes that a canvas has, with alpha, agree with Chromium’s canvas within 1 level', async ({ page }) => {
   await page.goto('/materials');
   await page.waitForFunction(() => 'dermatexEngine' in globalThis);
   const off: Record<string, number> = {};
-  for (const { id } of modes) {
+  // Those of common practice have no counterpart on a canvas.
+  for (const { id } of modes.filter((m) => m.kernel < 16 || m.id === 'plus-lighter')) {
     for (const strength of [1, 0.6]) {
       const alpha = await differ(page, { blend: id, strength, treatments: [], alpha: true });
       const opaque = await differ(page, { blend: id, strength, treatments: [], alpha: false });

@@ -1,4 +1,4 @@
-// The sixteen blend modes and source-over compositing of W3C Compositing and Blending Level 1, four pixels at a time.
+// Blend modes and source-over compositing of W3C Compositing and Blending Level 1 and those of common practice, four pixels at a time.
 import { clamp4 } from './math';
 
 // @ts-ignore: decorator
@@ -49,6 +49,36 @@ const COLOR = 14;
 // @ts-ignore: decorator
 @inline
 const LUMINOSITY = 15;
+// @ts-ignore: decorator
+@inline
+const LINEAR_BURN = 16;
+// @ts-ignore: decorator
+@inline
+const LINEAR_DODGE = 17;
+// @ts-ignore: decorator
+@inline
+const LINEAR_LIGHT = 18;
+// @ts-ignore: decorator
+@inline
+const VIVID_LIGHT = 19;
+// @ts-ignore: decorator
+@inline
+const PIN_LIGHT = 20;
+// @ts-ignore: decorator
+@inline
+const SUBTRACT = 21;
+// @ts-ignore: decorator
+@inline
+const DIVIDE = 22;
+// @ts-ignore: decorator
+@inline
+const HARD_STEP = 23;
+// @ts-ignore: decorator
+@inline
+const FOLD = 24;
+// @ts-ignore: decorator
+@inline
+const PLUS_LIGHTER = 25;
 
 // @ts-ignore: decorator
 @inline
@@ -85,26 +115,53 @@ function softLight(b: v128, s: v128): v128 {
 
 // @ts-ignore: decorator
 @inline
+function dodge(b: v128, s: v128): v128 {
+  const q = f32x4.pmin(one(), f32x4.div(b, f32x4.pmax(f32x4.sub(one(), s), f32x4.splat(1e-7))));
+  const lit = v128.bitselect(one(), q, f32x4.ge(s, one()));
+  return v128.bitselect(f32x4.splat(0), lit, f32x4.le(b, f32x4.splat(0)));
+}
+
+// @ts-ignore: decorator
+@inline
+function burn(b: v128, s: v128): v128 {
+  const q = f32x4.sub(one(), f32x4.pmin(one(), f32x4.div(f32x4.sub(one(), b), f32x4.pmax(s, f32x4.splat(1e-7)))));
+  const burnt = v128.bitselect(f32x4.splat(0), q, f32x4.le(s, f32x4.splat(0)));
+  return v128.bitselect(one(), burnt, f32x4.ge(b, one()));
+}
+
+// @ts-ignore: decorator
+@inline
 function separable(mode: i32, b: v128, s: v128): v128 {
   if (mode == MULTIPLY) return f32x4.mul(b, s);
   if (mode == SCREEN) return screen(b, s);
   if (mode == OVERLAY) return hardLight(s, b);
   if (mode == DARKEN) return f32x4.pmin(b, s);
   if (mode == LIGHTEN) return f32x4.pmax(b, s);
-  if (mode == COLOR_DODGE) {
-    const q = f32x4.pmin(one(), f32x4.div(b, f32x4.pmax(f32x4.sub(one(), s), f32x4.splat(1e-7))));
-    const lit = v128.bitselect(one(), q, f32x4.ge(s, one()));
-    return v128.bitselect(f32x4.splat(0), lit, f32x4.le(b, f32x4.splat(0)));
-  }
-  if (mode == COLOR_BURN) {
-    const q = f32x4.sub(one(), f32x4.pmin(one(), f32x4.div(f32x4.sub(one(), b), f32x4.pmax(s, f32x4.splat(1e-7)))));
-    const burnt = v128.bitselect(f32x4.splat(0), q, f32x4.le(s, f32x4.splat(0)));
-    return v128.bitselect(one(), burnt, f32x4.ge(b, one()));
-  }
+  if (mode == COLOR_DODGE) return dodge(b, s);
+  if (mode == COLOR_BURN) return burn(b, s);
   if (mode == HARD_LIGHT) return hardLight(b, s);
   if (mode == SOFT_LIGHT) return softLight(b, s);
   if (mode == DIFFERENCE) return f32x4.abs(f32x4.sub(b, s));
   if (mode == EXCLUSION) return f32x4.sub(f32x4.add(b, s), f32x4.mul(f32x4.splat(2), f32x4.mul(b, s)));
+  if (mode == LINEAR_BURN) return clamp4(f32x4.sub(f32x4.add(b, s), one()));
+  if (mode == LINEAR_DODGE || mode == PLUS_LIGHTER) return f32x4.pmin(one(), f32x4.add(b, s));
+  if (mode == LINEAR_LIGHT) return clamp4(f32x4.add(b, f32x4.sub(f32x4.add(s, s), one())));
+  if (mode == VIVID_LIGHT) {
+    const twice = f32x4.add(s, s);
+    return v128.bitselect(burn(b, twice), dodge(b, f32x4.sub(twice, one())), f32x4.le(s, f32x4.splat(0.5)));
+  }
+  if (mode == PIN_LIGHT) {
+    const twice = f32x4.add(s, s);
+    return v128.bitselect(f32x4.pmin(b, twice), f32x4.pmax(b, f32x4.sub(twice, one())), f32x4.le(s, f32x4.splat(0.5)));
+  }
+  if (mode == SUBTRACT) return f32x4.pmax(f32x4.splat(0), f32x4.sub(b, s));
+  if (mode == DIVIDE) {
+    const q = f32x4.pmin(one(), f32x4.div(b, f32x4.pmax(s, f32x4.splat(1e-7))));
+    return v128.bitselect(f32x4.splat(0), q, f32x4.le(b, f32x4.splat(0)));
+  }
+  // Half a 16-bit level of tolerance: a sum of one that rounding has left just under it counts as one.
+  if (mode == HARD_STEP) return v128.and(one(), f32x4.ge(f32x4.add(b, s), f32x4.splat(1 - 0.5 / 65535)));
+  if (mode == FOLD) return f32x4.sub(one(), f32x4.abs(f32x4.sub(f32x4.sub(one(), b), s)));
   return s;
 }
 
@@ -142,6 +199,12 @@ function over(cb: v128, cs: v128, mixed: v128, ab: v128, as_: v128, scale: v128)
 
 // @ts-ignore: decorator
 @inline
+function plus(cb: v128, cs: v128, ab: v128, as_: v128, scale: v128): v128 {
+  return clamp4(f32x4.mul(f32x4.pmin(one(), f32x4.add(f32x4.mul(as_, cs), f32x4.mul(ab, cb))), scale));
+}
+
+// @ts-ignore: decorator
+@inline
 function run(mode: i32, backdrop: usize, source: usize, mask: usize, stride: usize, count: i32, strength: f32): void {
   const weight = f32x4.splat(strength);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
@@ -158,7 +221,7 @@ function run(mode: i32, backdrop: usize, source: usize, mask: usize, stride: usi
     let r = rs;
     let g = gs;
     let b = bs;
-    if (mode < HUE) {
+    if (mode < HUE || mode > LUMINOSITY) {
       r = separable(mode, rb, rs);
       g = separable(mode, gb, gs);
       b = separable(mode, bb, bs);
@@ -195,6 +258,16 @@ function run(mode: i32, backdrop: usize, source: usize, mask: usize, stride: usi
       r = clip(r, l, low, high);
       g = clip(g, l, low, high);
       b = clip(b, l, low, high);
+    }
+    if (mode == PLUS_LIGHTER) {
+      // Not a mix: αs·Cs + αb·Cb, cut off at full.
+      const ao = f32x4.pmin(one(), f32x4.add(alpha, ab));
+      const scale = v128.bitselect(f32x4.splat(0), f32x4.div(one(), ao), f32x4.le(ao, f32x4.splat(0)));
+      v128.store(p, plus(rb, rs, ab, alpha, scale));
+      v128.store(p + stride, plus(gb, gs, ab, alpha, scale));
+      v128.store(p + 2 * stride, plus(bb, bs, ab, alpha, scale));
+      v128.store(p + 3 * stride, ao);
+      continue;
     }
     // On an opaque backdrop, the usual case, the result is a plain mix. Lanes that are opaque take it in any company, so that a
     // picture does not depend on how it is cut into tiles.
@@ -239,4 +312,14 @@ export function blend(mode: i32, backdrop: usize, source: usize, mask: usize, st
   else if (mode == SATURATION) run(SATURATION, backdrop, source, mask, stride, count, strength);
   else if (mode == COLOR) run(COLOR, backdrop, source, mask, stride, count, strength);
   else if (mode == LUMINOSITY) run(LUMINOSITY, backdrop, source, mask, stride, count, strength);
+  else if (mode == LINEAR_BURN) run(LINEAR_BURN, backdrop, source, mask, stride, count, strength);
+  else if (mode == LINEAR_DODGE) run(LINEAR_DODGE, backdrop, source, mask, stride, count, strength);
+  else if (mode == LINEAR_LIGHT) run(LINEAR_LIGHT, backdrop, source, mask, stride, count, strength);
+  else if (mode == VIVID_LIGHT) run(VIVID_LIGHT, backdrop, source, mask, stride, count, strength);
+  else if (mode == PIN_LIGHT) run(PIN_LIGHT, backdrop, source, mask, stride, count, strength);
+  else if (mode == SUBTRACT) run(SUBTRACT, backdrop, source, mask, stride, count, strength);
+  else if (mode == DIVIDE) run(DIVIDE, backdrop, source, mask, stride, count, strength);
+  else if (mode == HARD_STEP) run(HARD_STEP, backdrop, source, mask, stride, count, strength);
+  else if (mode == FOLD) run(FOLD, backdrop, source, mask, stride, count, strength);
+  else if (mode == PLUS_LIGHTER) run(PLUS_LIGHTER, backdrop, source, mask, stride, count, strength);
 }

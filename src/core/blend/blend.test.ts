@@ -22,7 +22,21 @@ const separable: Partial<Record<BlendName, (b: number, s: number) => number>> = 
   },
   difference: (b, s) => Math.abs(b - s),
   exclusion: (b, s) => b + s - 2 * b * s,
+  // Common practice, no source; what is outside 0..1 is cut off.
+  'linear-burn': (b, s) => cut(b + s - 1),
+  'linear-dodge': (b, s) => cut(b + s),
+  'linear-light': (b, s) => cut(b + 2 * s - 1),
+  'vivid-light': (b, s) => (s <= 0.5 ? burn(b, 2 * s) : dodge(b, 2 * s - 1)),
+  'pin-light': (b, s) => (s <= 0.5 ? Math.min(b, 2 * s) : Math.max(b, 2 * s - 1)),
+  subtract: (b, s) => cut(b - s),
+  divide: (b, s) => (b === 0 ? 0 : s === 0 ? 1 : cut(b / s)),
+  // design.md, vocabulary.
+  'hard-step': (b, s) => (b + s >= 1 ? 1 : 0),
+  fold: (b, s) => 1 - Math.abs(1 - b - s),
 };
+const cut = (v: number) => Math.min(1, Math.max(0, v));
+const dodge = (b: number, s: number): number => (b === 0 ? 0 : s === 1 ? 1 : Math.min(1, b / (1 - s)));
+const burn = (b: number, s: number): number => (b === 1 ? 1 : s === 0 ? 0 : 1 - Math.min(1, (1 - b) / s));
 const hard = (b: number, s: number): number => (s <= 0.5 ? b * 2 * s : b + (2 * s - 1) - b * (2 * s - 1));
 const lum = ([r, g, b]: Rgb) => 0.3 * r + 0.59 * g + 0.11 * b;
 const sat = (c: Rgb) => Math.max(...c) - Math.min(...c);
@@ -86,6 +100,12 @@ describe.each(modes.map((m) => m.id))('%s', (mode) => {
       const as = cs[3] * m[i] * 0.7;
       const ab = cb[3];
       const ao = as + ab - as * ab;
+      if (mode === 'plus-lighter') {
+        // CSS Compositing: αs·Cs + αb·Cb, premultiplied, colour and alpha cut off at 1.
+        const sum = Math.min(1, as + ab);
+        for (let c = 0; c < 3; c++) expect(out[i][c]).toBeCloseTo(sum > 0 ? Math.min(1, Math.min(1, as * cs[c] + ab * cb[c]) / sum) : 0, 4);
+        return expect(out[i][3]).toBeCloseTo(sum, 5);
+      }
       const mixed = separable[mode]
         ? [0, 1, 2].map((c) => separable[mode]!(cb[c], cs[c]))
         : whole[mode]!(cb.slice(0, 3) as Rgb, cs.slice(0, 3) as Rgb);
@@ -125,13 +145,31 @@ describe('facts of the trade (common practice, no source)', () => {
   const b = pixels(() => 1);
   const full = b.map(() => 1);
   const flat = (v: number) => b.map(() => [v, v, v, 1]);
-  it.each(['overlay', 'soft-light', 'hard-light'] as const)('a layer of 50 %% grey in %s changes nothing', (mode) => {
+  it.each(['overlay', 'soft-light', 'hard-light', 'linear-light', 'vivid-light'] as const)('a layer of 50 %% grey in %s changes nothing', (mode) => {
     // Overlay is led by the backdrop; with grey it is the identity too.
     run(mode, b, flat(0.5), 1, full).forEach((p, i) => p.forEach((v, c) => expect(v).toBeCloseTo(b[i][c], 5)));
   });
   it('white in multiply and black in screen change nothing', () => {
     run('multiply', b, flat(1), 1, full).forEach((p, i) => p.forEach((v, c) => expect(v).toBeCloseTo(b[i][c], 5)));
     run('screen', b, flat(0), 1, full).forEach((p, i) => p.forEach((v, c) => expect(v).toBeCloseTo(b[i][c], 5)));
+  });
+  it('doubling a coat strengthens it', () => {
+    const s = flat(0.4);
+    const grey = flat(0.6);
+    const once = run('multiply', grey, s, 0.5, full);
+    const twice = run('multiply', once, s, 0.5, full);
+    twice.forEach((p, i) => expect(p[0]).toBeLessThan(once[i][0] - 0.05));
+  });
+  it('white in linear burn, and black in linear dodge and subtract, change nothing', () => {
+    run('linear-burn', b, flat(1), 1, full).forEach((p, i) => p.forEach((v, c) => expect(v).toBeCloseTo(b[i][c], 5)));
+    for (const mode of ['linear-dodge', 'subtract', 'plus-lighter'] as const)
+      run(
+        mode,
+        b,
+        b.map(() => [0, 0, 0, mode === 'plus-lighter' ? 0 : 1]),
+        1,
+        full,
+      ).forEach((p, i) => p.forEach((v, c) => expect(v).toBeCloseTo(b[i][c], 5)));
   });
   it('soft light lies nearer to overlay at half strength than to overlay', () => {
     const s = pixels(() => 1);

@@ -9,7 +9,7 @@ export const modeGroups = [
 
 /** One blend mode: a new one is one file that exports this, and one branch in src/kernels/blend.ts. */
 export interface Mode {
-  /** The keyword of the standard. */
+  /** The keyword of the standard, or our own. */
   id: string;
   label: string;
   group: (typeof modeGroups)[number]['id'];

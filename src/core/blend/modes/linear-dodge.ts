@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** b + s, common practice, no source. */
+export default defineMode({
+  id: 'linear-dodge',
+  label: 'Linear dodge',
+  group: 'lighten',
+  kernel: 17,
+  triedFirst: false,
+  help: 'Adds the material’s light: brighter than screen, and burns out sooner; black disappears.',
+});

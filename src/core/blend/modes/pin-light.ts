@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** min(b, 2s) up to mid grey, max(b, 2s − 1) above, common practice, no source. */
+export default defineMode({
+  id: 'pin-light',
+  label: 'Pin light',
+  group: 'contrast',
+  kernel: 20,
+  triedFirst: false,
+  help: 'Only the material’s darkest and lightest places replace the picture; what lies between stays out.',
+});

@@ -1,0 +1,11 @@
+import { defineMode } from '../mode';
+
+/** b − s, common practice, no source. */
+export default defineMode({
+  id: 'subtract',
+  label: 'Subtract',
+  group: 'compare',
+  kernel: 21,
+  triedFirst: false,
+  help: 'Takes the material’s own colour away: its light grain turns dark; black disappears.',
+});
