@@ -13,6 +13,8 @@ export interface ControlMeta {
   max?: number;
   choices?: { value: string; label: string }[];
   help?: string;
+  /** An angle that is best set on a dial. */
+  dial?: boolean;
   /** A sentence when the control can do nothing here, given the values beside it. */
   idle?: (values: Record<string, unknown>) => string | undefined;
 }
@@ -36,6 +38,16 @@ export function slider(label: string, min: number, max: number, neutral: number,
 /** A share of 0 to 1, shown in percent. */
 export function share(label: string, neutral: number, extra: Extra = {}) {
   return slider(label, extra.min ?? 0, extra.max ?? 1, neutral, { unit: '%', factor: 100, step: 0.01, ...extra });
+}
+
+/** A colour written #rrggbb. */
+export function colour(label: string, neutral: string, { accepts: _accepts, ...extra }: Extra = {}) {
+  const meta: ControlMeta = { control: 'colour', label, ...extra };
+  return z
+    .string()
+    .regex(/^#[0-9a-fA-F]{6}$/, 'a colour is written #rrggbb')
+    .default(neutral)
+    .meta({ ...meta });
 }
 
 export function toggle(label: string, neutral: boolean, { accepts: _accepts, ...extra }: Extra = {}) {

@@ -8,6 +8,7 @@ export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } fro
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } from './smooth';
 export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';
+export { lumaPlane, premultiply, displace, relief, recombine, gradient, grain, remap, extendEdges } from './effects';
 export { maskEllipse, stampDabs, applyStroke, maskLimits } from './mask';
 export { addNoise, addWhite, noiseAt } from './noise';
 export { addSpline, enlarge } from './spline';

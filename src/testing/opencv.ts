@@ -26,6 +26,7 @@ interface OpenCv {
   warpPerspective(from: Mat, to: Mat, matrix: Mat, size: object, flags: number, border: number): void;
   bilateralFilter(from: Mat, to: Mat, diameter: number, colour: number, space: number, border: number): void;
   boxFilter(from: Mat, to: Mat, depth: number, size: object, anchor: object, normalise: boolean, border: number): void;
+  GaussianBlur(from: Mat, to: Mat, size: object, sigmaX: number, sigmaY: number, border: number): void;
   distanceTransform(from: Mat, to: Mat, type: number, mask: number): void;
 }
 

@@ -12,6 +12,13 @@ const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
 
 export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
 
+/** Mode and strength in which a source that is no material is first seen. */
+const firstLook: Record<string, { blend: Coat['blend']; strength: number }> = {
+  gradient: { blend: 'soft-light', strength: 0.6 },
+  grain: { blend: 'overlay', strength: 1 },
+  colour: { blend: 'soft-light', strength: 0.5 },
+};
+
 /** A new coat with the mode and strength that its material suggests. */
 export function newCoat(id: string, source: SourceInput): Coat {
   const suggest =
@@ -20,7 +27,7 @@ export function newCoat(id: string, source: SourceInput): Coat {
       : // What is already there is treated and put in its own place.
         source.kind === 'below' || source.kind === 'photo'
         ? { blend: 'normal', strength: 1 }
-        : { blend: 'multiply', strength: 0.6 };
+        : (firstLook[source.kind] ?? { blend: 'multiply', strength: 0.6 });
   return coatSchema.parse({ id, source, ...suggest });
 }
 

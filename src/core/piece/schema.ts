@@ -11,7 +11,13 @@ type Variants = [z.ZodObject, ...z.ZodObject[]];
 const variants = (list: readonly { schema: z.ZodObject }[]) => list.map((entry) => entry.schema.strict()) as unknown as Variants;
 
 const sourceSchema = z.discriminatedUnion('kind', variants(sources));
-const treatmentSchema = z.discriminatedUnion('kind', variants(treatments));
+/** What every treatment of a coat carries besides its own values. */
+export const treatmentFields = {
+  active: z.boolean().default(true),
+  strength: share('Strength', 1, { help: 'How much of this step shows.' }),
+  mode: z.enum(blendNames).default('normal'),
+};
+const treatmentSchema = z.discriminatedUnion('kind', variants(treatments.map((t) => ({ schema: t.schema.extend(treatmentFields) }))));
 const partSchema = z.discriminatedUnion('kind', variants(maskParts));
 
 const maskSchema = z

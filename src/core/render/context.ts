@@ -1,6 +1,6 @@
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
-import type { Region, Scratch } from '../image/tile';
+import type { Region, Scratch, Tile } from '../image/tile';
 import type { PlannedReady } from '../ready/photo';
 
 /** What operations may ask about the drawing they are part of. */
@@ -12,6 +12,8 @@ export interface RenderContext {
   ready?: PlannedReady;
   /** Where the readied photo of the tile that is being drawn is kept half way; see `Plan.readied`. */
   kept?: { region: Region; count: number; margin: number; holds: boolean; at: number; stamp(): void };
+  /** Fills a tile with the readied photo. */
+  drawPhoto(tile: Tile): void;
   /** Pixels drawn to one pixel of the readied photo. */
   scale: number;
   /** Size of the whole piece (the readied photo) at this scale, not rounded. */

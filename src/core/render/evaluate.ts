@@ -4,6 +4,7 @@ import { grow, window as cut, type Region, type Scratch, type Tile } from '../im
 import { maskPartByKind } from '../mask';
 import { fillPhoto } from '../ready/photo';
 import { sourceByKind } from '../sources';
+import { treatmentByKind } from '../treatments';
 import { reachOf as reachOne, treat } from '../treatments/run';
 import type { RenderContext } from './context';
 import { cachedTileBytes, tileRegion, type CacheSlot, type Plan, type PlannedCoat } from './plan';
@@ -27,16 +28,18 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
 
 export function contextOf(machine: Machine, scratch: Scratch, { photo, scale, ready }: Pick<Plan, 'photo' | 'scale' | 'ready'>): RenderContext {
   const { width, height } = ready ?? photo;
-  return {
+  const context: RenderContext = {
     machine,
     scratch,
     photo,
     ready,
+    drawPhoto: (tile) => fillPhoto(context, tile),
     scale,
     width: width * scale,
     height: height * scale,
     unit: (Math.max(width, height) * scale) / 2000,
   };
+  return context;
 }
 
 const shown = (coat: PlannedCoat) => coat.visible && coat.strength > 0;
@@ -76,9 +79,11 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
 
 /** How far around its pixels a coat reads what lies below. */
 function reachBelow(context: RenderContext, coat: PlannedCoat): number {
-  if (!sourceByKind(coat.source.kind as string).readsBelow) return 0;
-  return reachOf(context, coat);
+  return readsBelow(coat) ? reachOf(context, coat) : 0;
 }
+
+const readsBelow = (coat: PlannedCoat): boolean =>
+  !!sourceByKind(coat.source.kind as string).readsBelow || coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
 
 function reachOf(context: RenderContext, coat: PlannedCoat): number {
   return coat.treatments.reduce((sum, t) => sum + reachOne(t, context.unit), 0);
@@ -122,17 +127,26 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
 function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, below: Tile): Tile {
   const { machine, scratch } = context;
   const source = sourceByKind(coat.source.kind as string);
-  const reach = source.readsBelow ? 0 : reachOf(context, coat);
-  const cache = plan.treated && plan.coats[plan.treated.index]?.id === coat.id && !source.readsBelow && reach === 0 ? plan.treated : undefined;
+  const reach = readsBelow(coat) ? 0 : reachOf(context, coat);
+  const cache = plan.treated && plan.coats[plan.treated.index]?.id === coat.id && !readsBelow(coat) && reach === 0 ? plan.treated : undefined;
   const tile = scratch.tile(grow(below, reach));
   if (cache && holds(machine, cache.slot, index)) {
     machine.kernels.unpack16(cache.slot.tiles + index * cachedTileBytes(plan.tile), tile.ptr, tile.stride, tile.count, 4);
     return tile;
   }
   source.fill(context, tile, coat, below);
-  const treated = treat(context, tile, coat.treatments);
+  if (source.laid && reachOf(context, coat) > 0) extend(context, tile);
+  const treated = treat(context, tile, coat.treatments, below);
   if (cache) keep(machine, cache.slot, index, treated, plan.tile);
   return reach > 0 && treated.width !== below.width ? window(context, treated, below) : treated;
+}
+
+/** What a material does not cover beyond the frame takes the value at the frame's edge, so that no treatment draws it in. */
+function extend({ machine, width, height }: RenderContext, tile: Tile): void {
+  const { x, y } = tile;
+  const [right, bottom] = [Math.round(width), Math.round(height)];
+  if (x >= 0 && y >= 0 && x + tile.width <= right && y + tile.height <= bottom) return;
+  for (let c = 0; c < 4; c++) machine.kernels.extendEdges(tile.ptr + c * tile.stride, tile.width, tile.height, -x, -y, right - x, bottom - y);
 }
 
 function drawMask(context: RenderContext, coat: PlannedCoat, region: Region): number {

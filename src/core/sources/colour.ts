@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { parseHex } from '../color/srgb';
+import { colour } from '../schema';
 import { defineSource } from './source';
 
 export default defineSource({
@@ -7,14 +8,10 @@ export default defineSource({
   label: 'Colour',
   schema: z.object({
     kind: z.literal('colour'),
-    colour: z
-      .string()
-      .regex(/^#[0-9a-fA-F]{6}$/)
-      .default('#808080')
-      .meta({ control: 'colour', label: 'Colour' }),
+    colour: colour('Colour', '#808080'),
   }),
   fill({ machine }, tile, coat) {
-    const { colour } = coat.source as unknown as { colour: string };
-    [...parseHex(colour), 1].forEach((v, i) => machine.kernels.fill(tile.ptr + i * tile.stride, tile.count, v));
+    const { colour: hex } = coat.source as unknown as { colour: string };
+    [...parseHex(hex), 1].forEach((v, i) => machine.kernels.fill(tile.ptr + i * tile.stride, tile.count, v));
   },
 });

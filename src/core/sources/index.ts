@@ -1,11 +1,13 @@
 import below from './below';
 import colour from './colour';
+import gradient from './gradient';
+import grain from './grain';
 import material from './material';
 import photo from './photo';
 import picture from './picture';
 import type { Source } from './source';
 
-export const sources: readonly Source[] = [material, picture, photo, below, colour];
+export const sources: readonly Source[] = [material, picture, photo, below, colour, gradient, grain];
 
 const byKind = new Map(sources.map((s) => [s.kind, s]));
 

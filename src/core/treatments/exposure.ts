@@ -38,7 +38,7 @@ export default defineCurves({
   label: 'Light',
   schema,
   source: 'IEC 61966-2-1 for linear light; the curve is common practice, no source',
-  neutral: (p) => Object.entries(p).every(([key, v]) => key === 'kind' || v === 0),
+  neutral: (p) => Object.keys(exposureFields).every((key) => p[key as keyof typeof exposureFields] === 0),
   curves(p) {
     const [light, tone] = [2 ** p.exposure, toneCurve(p)];
     return (v) => tone(light === 1 ? v : Math.min(1, toEncoded(Math.min(1, light * toLinear(v)))));

@@ -1,22 +1,40 @@
 import balance from './balance';
+import blur from './blur';
 import colour from './colour';
 import curves from './curves';
+import drape from './drape';
 import even from './even';
 import exposure from './exposure';
 import fringe from './fringe';
 import hues from './hues';
+import invert from './invert';
 import levels from './levels';
 import localContrast from './local-contrast';
 import localTone from './local-tone';
 import monochrome from './monochrome';
 import noise from './noise';
+import posterise from './posterise';
 import ranges from './ranges';
+import relief from './relief';
+import remap from './remap';
+import sharpen from './sharpen';
+import split from './split';
+import tint from './tint';
 import tone from './tone';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
 export const treatments: readonly Treatment[] = [
   tone,
+  remap,
+  tint,
+  relief,
+  drape,
+  split,
+  invert,
+  posterise,
+  blur,
+  sharpen,
   exposure,
   even,
   levels,

@@ -10,6 +10,8 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   label: string;
   /** Object schema with a literal `kind`; its fields carry what a panel needs. */
   schema: S;
+  /** Does something as soon as it is added; the others begin at neutral values. */
+  shows?: boolean;
   /** The published source it follows. */
   source: string;
   /** How many pixels around a pixel it reads, with `unit` pixels to one u. */
@@ -18,7 +20,10 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   neutral(params: z.output<S>): boolean;
   /** What it wants to know of the whole picture it starts from, measured once on a small drawing of it; `apply` finds it as `survey`. */
   survey?(params: z.output<S>): SurveyOrder;
-  apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }): void;
+  /** `below` is what lies under the coat, over the tile's region or a larger one; only for one that says that it reads it. */
+  apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }, below?: Tile): void;
+  /** True when it reads what lies below. */
+  readsBelow?(params: z.output<S>): boolean;
   /** For one that is a function of each channel's own value: that function. Neighbours of this sort are put on as one. */
   curves?(params: z.output<S>): Curves;
 }

@@ -1,0 +1,69 @@
+import * as z from 'zod';
+import { parseHex } from '../color/srgb';
+import { choice, colour, share } from '../schema';
+import { defineSource } from './source';
+
+const SIZE = 1024;
+
+const stopSchema = z.object({ at: z.number().min(0).max(1), colour: colour('Colour', '#000000'), alpha: z.number().min(0).max(1).default(1) });
+export type Stop = z.output<typeof stopSchema>;
+
+export const gradientSourceSchema = z.object({
+  kind: z.literal('gradient'),
+  shape: choice(
+    'Shape',
+    [
+      { value: 'linear', label: 'Straight' },
+      { value: 'radial', label: 'Round' },
+    ],
+    'linear',
+  ),
+  // From here the first stop, to there the last, in fractions of the photo; a round one starts at its centre.
+  x1: share('From across', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  y1: share('From down', 0, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  x2: share('To across', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  y2: share('To down', 1, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  stops: z
+    .array(stopSchema)
+    .min(2)
+    .max(16)
+    .refine((stops) => stops.every((s, i) => i === 0 || s.at >= stops[i - 1].at), 'stops of a gradient must rise')
+    .default([
+      { at: 0, colour: '#33475c', alpha: 1 },
+      { at: 1, colour: '#d9a066', alpha: 1 },
+    ]),
+});
+type Gradient = z.output<typeof gradientSourceSchema>;
+
+/** Encoded red, green, blue and alpha at t = 0..1; two stops at one place make a hard edge. */
+export function stopColour(stops: readonly Stop[], t: number): number[] {
+  const next = stops.findIndex((s) => s.at > t);
+  const [a, b] = next < 0 ? [stops[stops.length - 1], stops[stops.length - 1]] : [stops[Math.max(0, next - 1)], stops[next]];
+  const part = b.at > a.at ? Math.max(0, (t - a.at) / (b.at - a.at)) : 0;
+  const [from, to] = [a, b].map((s) => [...parseHex(s.colour), s.alpha]);
+  return from.map((v, c) => v + (to[c] - v) * part);
+}
+
+const made = new WeakMap<object, Float32Array>();
+
+export default defineSource({
+  kind: 'gradient',
+  label: 'Gradient',
+  schema: gradientSourceSchema,
+  fill({ machine, scratch, width, height }, tile, coat) {
+    const { shape, x1, y1, x2, y2, stops } = coat.source as unknown as Gradient;
+    let tables = made.get(stops);
+    if (!tables) {
+      tables = new Float32Array(4 * SIZE);
+      for (let i = 0; i < SIZE; i++) stopColour(stops, i / (SIZE - 1)).forEach((v, c) => (tables![c * SIZE + i] = v));
+      made.set(stops, tables);
+    }
+    const mark = scratch.mark();
+    const at = scratch.take(tables.length * 4);
+    machine.floats.set(tables, at / 4);
+    const from = [x1 * width - tile.x, y1 * height - tile.y];
+    const along = [(x2 - x1) * width, (y2 - y1) * height];
+    machine.kernels.gradient(tile.ptr, tile.stride, tile.width, tile.height, ...from, ...along, +(shape === 'radial'), at, SIZE);
+    scratch.release(mark);
+  },
+});

@@ -1,0 +1,75 @@
+import * as z from 'zod';
+import { choice, share, slider, toggle } from '../schema';
+import { defineSource } from './source';
+
+export const grainSourceSchema = z.object({
+  kind: z.literal('grain'),
+  amount: share('Grain', 0.15, { help: 'How far light and dark stray from mid grey.' }),
+  size: slider('Size', 0.5, 12, 1.5, { unit: 'u', step: 0.1, help: 'How large a grain is; never less than a pixel of what you look at.' }),
+  clumping: share('Clumping', 0.3, { help: 'Grains that gather into patches.' }),
+  colour: share('Colour', 0, { help: 'At nought all channels share one grain.' }),
+  spread: choice(
+    'Spread',
+    [
+      { value: 'gaussian', label: 'Gaussian' },
+      { value: 'uniform', label: 'Uniform' },
+    ],
+    'gaussian',
+    { help: 'Gaussian has a few strong grains, uniform none.' },
+  ),
+  even: toggle('Same in darks and lights', true),
+  seed: z.number().int().min(0).max(1e9).default(1),
+});
+type Grain = z.output<typeof grainSourceSchema>;
+
+/** Weighed by what lies below: film shows its grain in the middle tones. */
+const middling = (luma: number) => 0.25 + 3 * luma * (1 - luma);
+
+/** Film grain on mid grey, for overlay, soft and linear light: a coat of its own above everything. */
+export default defineSource({
+  kind: 'grain',
+  label: 'Grain',
+  schema: grainSourceSchema,
+  readsBelow: true,
+  fill({ machine, scratch, unit }, tile, coat, below) {
+    const { amount, size, clumping, colour, spread, even, seed } = coat.source as unknown as Grain;
+    const { kernels } = machine;
+    const { ptr, stride, width, height, count } = tile;
+    const mark = scratch.mark();
+    const own = scratch.plane(count + 8);
+    const shared = scratch.plane(count + 8, 0);
+    // Grain keeps its look: seen small it is as strong, and a grain is never finer than a pixel.
+    const cell = Math.max(1, size * unit);
+    const normal = +(spread === 'gaussian');
+    const deviation = amount / 3;
+    const add = (plane: number, key: number, gain: number) => {
+      const [fine, coarse] = [Math.sqrt(1 - 0.6 * clumping), Math.sqrt(0.6 * clumping)];
+      kernels.grain(plane, width, height, tile.x, tile.y, cell, seed * 31 + key, normal, gain * fine);
+      if (coarse > 0) kernels.grain(plane, width, height, tile.x, tile.y, cell * 3.7, seed * 31 + key + 7, normal, gain * coarse);
+    };
+    add(shared, 1, deviation * (1 - colour));
+    let weight = 0;
+    if (!even) {
+      weight = scratch.plane(count + 8);
+      kernels.lumaPlane(below.ptr, below.stride, weight, count);
+      const table = scratch.take(64 * 4);
+      machine.floats.set(
+        Float32Array.from({ length: 64 }, (_, i) => middling(i / 63)),
+        table / 4,
+      );
+      kernels.applyTable(weight, count, table, 64);
+    }
+    for (let c = 0; c < 3; c++) {
+      const plane = ptr + c * stride;
+      kernels.fill(own, count, 0);
+      if (colour > 0) add(own, 100 + c * 17, deviation * colour);
+      kernels.mixIn(own, shared, count, 1, 1, 0);
+      if (weight) kernels.multiplied(own, weight, own, count);
+      kernels.fill(plane, count, 0.5);
+      kernels.mixIn(plane, own, count, 1, 1, 0);
+      kernels.clampTo(plane, count, 0, 1);
+    }
+    kernels.fill(ptr + 3 * stride, count, 1);
+    scratch.release(mark);
+  },
+});

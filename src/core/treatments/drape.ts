@@ -1,0 +1,70 @@
+import * as z from 'zod';
+import { blurPlane, blurReach } from '../image/blur';
+import { choice, slider } from '../schema';
+import { defineTreatment } from './treatment';
+
+/** Shifts the material by the light and dark of what it lies on, so that it seems to follow the form. */
+export default defineTreatment({
+  kind: 'drape',
+  label: 'Drape',
+  shows: true,
+  schema: z.object({
+    kind: z.literal('drape'),
+    map: choice(
+      'Follows',
+      [
+        { value: 'below', label: 'What lies below' },
+        { value: 'photo', label: 'The photo' },
+        { value: 'own', label: 'Itself' },
+      ],
+      'below',
+      { help: 'Whose light and dark shifts it: mid grey stays where it is.' },
+    ),
+    amountX: slider('Across', -80, 80, 12, {
+      unit: 'u',
+      step: 1,
+      accepts: [-400, 400],
+      help: 'From black to white it is shifted so far; the greatest shift is half of it.',
+    }),
+    amountY: slider('Down', -80, 80, 12, { unit: 'u', step: 1, accepts: [-400, 400] }),
+    blur: slider('Soften the map', 0, 40, 3, { unit: 'u', step: 0.5, help: 'Fine detail of the photo should not tear the material.' }),
+    edge: choice(
+      'At the edge',
+      [
+        { value: 'duplicate', label: 'Extend' },
+        { value: 'mirror', label: 'Mirror' },
+      ],
+      'duplicate',
+    ),
+  }),
+  source: 'W3C Filter Effects, Level 1, feDisplacementMap',
+  reach: (p, unit) => Math.ceil((Math.max(Math.abs(p.amountX), Math.abs(p.amountY)) * unit) / 2) + 2 + blurReach(p.blur * unit),
+  readsBelow: (p) => p.map === 'below',
+  neutral: (p) => p.amountX === 0 && p.amountY === 0,
+  apply(context, tile, p, below) {
+    const { machine, scratch, unit, width: w, height: h } = context;
+    const { kernels } = machine;
+    const { ptr, stride, width, height, count } = tile;
+    const mark = scratch.mark();
+    const map = scratch.plane(count + 8);
+    if (p.map === 'own') kernels.lumaPlane(ptr, stride, map, count);
+    else if (p.map === 'below' && below) {
+      const whole = scratch.plane(below.count + 8);
+      kernels.lumaPlane(below.ptr, below.stride, whole, below.count);
+      const offset = ((tile.y - below.y) * below.width + tile.x - below.x) * 4;
+      kernels.copyWindow(whole + offset, below.width, map, width, width, height);
+    } else {
+      const photo = scratch.tile(tile);
+      context.drawPhoto(photo);
+      kernels.lumaPlane(photo.ptr, photo.stride, map, count);
+    }
+    blurPlane(machine, scratch, map, width, height, p.blur * unit);
+    const other = scratch.plane(count);
+    const bounds = [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
+    for (let c = 0; c < 4; c++) {
+      kernels.displace(ptr + c * stride, other, map, width, height, p.amountX * unit, p.amountY * unit, ...bounds, +(p.edge === 'mirror'));
+      kernels.copyWindow(other, width, ptr + c * stride, width, width, height);
+    }
+    scratch.release(mark);
+  },
+});

@@ -1,0 +1,38 @@
+import * as z from 'zod';
+import { blurPlane, blurReach } from '../image/blur';
+import { share, slider } from '../schema';
+import { defineTreatment } from './treatment';
+
+/** Height of white over black at full depth, in u. */
+const HIGHEST = 12;
+
+/** Light and dark read as height and lit from one side; level ground is mid grey, so that overlay and soft light leave it alone. */
+export default defineTreatment({
+  kind: 'relief',
+  label: 'Relief',
+  shows: true,
+  schema: z.object({
+    kind: z.literal('relief'),
+    depth: share('Depth', 0.4, { min: -1, max: 1, help: 'Below nought what is light is pressed in instead of raised.' }),
+    direction: slider('Light from', 0, 360, 315, { unit: '°', step: 1, dial: true, help: 'Where the light comes from, clockwise from the top.' }),
+    elevation: slider('Light’s height', 5, 85, 40, { unit: '°', step: 1, help: 'Low light shows every grain, high light only the form.' }),
+    soften: slider('Soften', 0, 20, 2, { unit: 'u', step: 0.5, help: 'Rounds the surface before it is lit.' }),
+  }),
+  source: 'W3C Filter Effects, Level 1, feDiffuseLighting with a distant light',
+  reach: (p, unit) => blurReach(p.soften * unit) + 1,
+  // Without depth it is flat grey, which is not the same as leaving it out.
+  neutral: () => false,
+  apply({ machine, scratch, unit }, tile, p) {
+    const { kernels } = machine;
+    const { ptr, stride, width, height, count } = tile;
+    const mark = scratch.mark();
+    const luma = scratch.plane(count + 8);
+    kernels.lumaPlane(ptr, stride, luma, count);
+    blurPlane(machine, scratch, luma, width, height, p.soften * unit);
+    const [from, up] = [(p.direction * Math.PI) / 180, (p.elevation * Math.PI) / 180];
+    const [lx, ly, lz] = [Math.sin(from) * Math.cos(up), -Math.cos(from) * Math.cos(up), Math.sin(up)];
+    kernels.relief(luma, ptr, width, height, p.depth * HIGHEST * unit, lx, ly, lz);
+    for (const c of [1, 2]) kernels.copyWindow(ptr, width, ptr + c * stride, width, width, height);
+    scratch.release(mark);
+  },
+});
