@@ -112,7 +112,7 @@ export async function measureBefore(piece: Piece): Promise<void> {
 }
 
 /** Some ten thousand pixels of a whole piece. */
-async function small(piece: Piece, view: View): Promise<{ pixels: Uint8Array; width: number; height: number }> {
+export async function small(piece: Piece, view: View): Promise<{ pixels: Uint8Array; width: number; height: number }> {
   const size = pieceSize(piece);
   const scale = Math.min(1, 300 / Math.max(size.width, size.height));
   const [width, height] = [Math.max(1, Math.round(size.width * scale)), Math.max(1, Math.round(size.height * scale))];

@@ -93,6 +93,29 @@ export const setTreatment = (id: string, kind: string, values: Record<string, un
 export const removeTreatment = (id: string, kind: string): Edit =>
   changeCoat(id, (c) => ({ treatments: c.treatments.filter((t) => t.kind !== kind) }));
 
+type Steps = Coat['treatments'];
+
+/** Changes the list of a coat's treatments: they run in its order. */
+const changeSteps = (id: string, change: (steps: Steps) => Steps): Edit => changeCoat(id, (c) => ({ treatments: change(c.treatments) }));
+
+export const addStep = (id: string, values: Record<string, unknown>): Edit =>
+  changeSteps(id, (steps) => [...steps, values as Steps[number]].slice(0, 50));
+
+export const changeStep = (id: string, index: number, values: Record<string, unknown>): Edit =>
+  changeSteps(id, (steps) => steps.map((s, i) => (i === index ? ({ ...s, ...values } as Steps[number]) : s)));
+
+export const removeStep = (id: string, index: number): Edit => changeSteps(id, (steps) => steps.filter((_, i) => i !== index));
+
+/** Moves a step one place earlier (−1) or later (1); at an end it stays. */
+export const moveStep = (id: string, index: number, by: -1 | 1): Edit =>
+  changeSteps(id, (steps) => {
+    const to = index + by;
+    if (to < 0 || to >= steps.length) return steps;
+    const next = [...steps];
+    [next[index], next[to]] = [next[to], next[index]];
+    return next;
+  });
+
 /** Adds a stroke to the last part when that holds strokes, else as a new part on top. */
 export const addStroke = (id: string, stroke: Stroke): Edit =>
   changeCoat(id, (c) => {

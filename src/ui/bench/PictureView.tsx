@@ -7,6 +7,7 @@ import { useBrush } from '@/store/brush';
 import { framing, isFraming, useReady } from '@/store/ready';
 import { complain } from '@/store/notices';
 import { measure, measureWhole, useScopes } from '@/store/scopes';
+import { usePicking } from '@/store/picking';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
@@ -16,6 +17,8 @@ import { CornerHandles } from './CornerHandles';
 import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
 import { SpotHandles } from './SpotHandles';
+import { Loupe } from './Loupe';
+import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
 import { brushTool, layTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
@@ -94,7 +97,17 @@ export function PictureView() {
 
   // What a pointer does belongs to the open facet; leaving it puts the tool away.
   useEffect(() => useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null }), [facet, chosen]);
-  const tool = chosen === null ? readyToolOf(facet, readyTool) : facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+  const picking = usePicking((s) => s.asked !== null);
+  useEffect(() => usePicking.getState().stop(), [facet, chosen]);
+  const tool = picking
+    ? pickTool
+    : chosen === null
+      ? readyToolOf(facet, readyTool)
+      : facet === 'where'
+        ? brushTool
+        : facet === 'lay'
+          ? layTool
+          : null;
   useGestures(place, tool, setHover);
 
   const { size, does } = useBrush();
@@ -118,6 +131,7 @@ export function PictureView() {
     >
       {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
       <canvas ref={canvas} style={sheet} width={1} height={1} />
+      <Loupe />
       {showRing ? (
         <div
           aria-hidden

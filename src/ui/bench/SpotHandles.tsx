@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type PointerEvent } from 'react';
 import { fromFile } from '@/core/ready/geometry';
 import type { Point } from '@/core/ready/matrix';
 import type { Spot } from '@/core/ready/spots/schema';
@@ -7,6 +7,12 @@ import { complain } from '@/store/notices';
 import { changeReady, chooseSpot, readyOf, useReady } from '@/store/ready';
 import { arrowStep, cover, grab } from './handleStyles';
 import { toView, useViewport, zoomOf } from './viewport';
+
+/** A pointer's place in CSS pixels of the view. */
+function inView(e: PointerEvent<HTMLElement>): Point {
+  const box = (e.currentTarget.closest('[data-testid="picture"]') as HTMLElement).getBoundingClientRect();
+  return [e.clientX - box.left, e.clientY - box.top];
+}
 
 /** Rings on what has been taken out; for the chosen one, where it was taken from, to drag. */
 export function SpotHandles() {
@@ -96,11 +102,11 @@ export function SpotHandles() {
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
           onPointerMove={(e) => {
             if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;
-            const box = (e.currentTarget.closest('[data-testid="picture"]') as HTMLElement).getBoundingClientRect();
-            setLive([e.clientX - box.left, e.clientY - box.top]);
+            setLive(inView(e));
           }}
-          onPointerUp={() => {
-            if (live) keep(offset(spot, live));
+          onPointerUp={(e) => {
+            // Where it lifts counts, not what has last been drawn.
+            if (live) keep(offset(spot, inView(e)));
             setLive(null);
           }}
           onPointerCancel={() => setLive(null)}

@@ -188,7 +188,7 @@ export const hueTool: Tool = {
 };
 
 /** Mean colour of the canvas around a point, 0..1; null beside the picture. */
-function spotColour(point: ToolPoint): [number, number, number] | null {
+export function spotColour(point: ToolPoint): [number, number, number] | null {
   const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"] canvas');
   const box = canvas?.getBoundingClientRect();
   const around = canvas?.parentElement?.getBoundingClientRect();

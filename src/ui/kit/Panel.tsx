@@ -4,7 +4,9 @@ import type * as z from 'zod';
 import { controlsOf } from '@/core/schema';
 import type { CurvePoint } from '@/core/treatments/curves';
 import { Choice } from './Choice';
+import { Colour } from './Colour';
 import { Curve } from './Curve';
+import { Dial } from './Dial';
 import { Slider } from './Slider';
 import { Toggle } from './Toggle';
 
@@ -13,12 +15,14 @@ interface PanelProps {
   values: Record<string, unknown>;
   /** Draws only these fields. */
   only?: string[];
+  /** Colours that fit here, to take at a tap. */
+  colours?: readonly string[];
   onPreview?(key: string, value: unknown): void;
   onCommit(key: string, value: unknown, label: string): void;
 }
 
 /** The controls of a schema, drawn from the words it carries: no form is made by hand. */
-export function Panel({ schema, values, only, onPreview, onCommit }: PanelProps) {
+export function Panel({ schema, values, only, colours, onPreview, onCommit }: PanelProps) {
   const controls = useMemo(() => controlsOf(schema), [schema]);
   return (
     <View>
@@ -27,6 +31,19 @@ export function Panel({ schema, values, only, onPreview, onCommit }: PanelProps)
         .map(({ key, meta, neutral }) => {
           const value = values[key] ?? neutral;
           const commit = (v: unknown) => onCommit(key, v, meta.label);
+          if (meta.control === 'slider' && meta.dial) {
+            return (
+              <Dial
+                key={key}
+                label={meta.label}
+                value={value as number}
+                neutral={neutral as number}
+                help={meta.help}
+                onPreview={(v) => onPreview?.(key, v)}
+                onCommit={commit}
+              />
+            );
+          }
           if (meta.control === 'slider') {
             return (
               <Slider
@@ -49,6 +66,18 @@ export function Panel({ schema, values, only, onPreview, onCommit }: PanelProps)
           if (meta.control === 'toggle') return <Toggle key={key} label={meta.label} value={value as boolean} help={meta.help} onChange={commit} />;
           if (meta.control === 'choice')
             return <Choice key={key} label={meta.label} options={meta.choices ?? []} value={value as string} onChange={commit} />;
+          if (meta.control === 'colour')
+            return (
+              <Colour
+                key={key}
+                label={meta.label}
+                value={value as string}
+                help={meta.help}
+                offered={colours}
+                onPreview={(v) => onPreview?.(key, v)}
+                onCommit={commit}
+              />
+            );
           if (meta.control === 'curve')
             return <Curve key={key} label={meta.label} points={value as CurvePoint[]} onPreview={(v) => onPreview?.(key, v)} onCommit={commit} />;
           return null;

@@ -1,70 +1,191 @@
+import { useState } from 'react';
 import { View } from 'react-native';
-import { Text } from 'react-native-paper';
-import { removeTreatment, setTreatment, treatmentOf } from '@/core/piece/edits';
-import type { Coat } from '@/core/piece/schema';
-import { treatmentByKind, treatments, type Treatment } from '@/core/treatments';
+import { Text, TextInput } from 'react-native-paper';
+import * as z from 'zod';
+import { modes } from '@/core/blend';
+import { addStep, changeStep, moveStep, removeStep, setTreatment, treatmentOf } from '@/core/piece/edits';
+import { coatTitle } from '@/core/piece/naming';
+import { treatmentFields, type Coat } from '@/core/piece/schema';
+import { controlsOf } from '@/core/schema';
+import { treatmentByKind, treatments } from '@/core/treatments';
 import { useBench } from '@/store/bench';
+import { say } from '@/store/notices';
+import { useOwn } from '@/store/own';
+import { usePalette } from '@/store/palette';
 import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
+import { Toggle } from '../../kit/Toggle';
 import { SERIF, useColours } from '../../theme';
 
-/** Tones the material, never the photo: the treatments it carries, and the ones that can be added. */
+/** Tones the material, never the photo: its own tone first, then the steps it carries in their order, and those that can be added. */
 export function ToneFacet({ coat }: { coat: Coat }) {
-  const { change } = useBench.getState();
   const c = useColours();
-  const carried = treatments.filter((t) => t.kind === 'tone' || treatmentOf(coat, t.kind));
-  const others = treatments.filter((t) => !carried.includes(t));
+  const colours = usePalette();
+  const { change, preview, hold } = useBench.getState();
+  const held = useBench((s) => s.held);
+  const toned = coat.treatments.findIndex((t) => t.kind === 'tone');
+  const alone = held?.kind === 'alone';
+  const { schema } = treatmentByKind('tone');
+  const neutral = schema.parse({ kind: 'tone' });
+  const tone = { ...neutral, ...treatmentOf(coat, 'tone') };
+  const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
   return (
     <View>
-      {carried.map((t) => (
-        <TreatmentPanel key={t.kind} coat={coat} treatment={t} />
-      ))}
-      {others.length > 0 ? (
-        <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 12, paddingBottom: 6 }}>
-          Add to it
-        </Text>
-      ) : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {others.map((t) => (
-          <Act key={t.kind} onPress={() => change(`Add ${t.label.toLowerCase()}`, setTreatment(coat.id, t.kind, t.schema.parse({ kind: t.kind })))}>
-            {t.label}
-          </Act>
-        ))}
-      </View>
+      <Toggle label="Look at the material alone" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
+      <Panel
+        schema={schema}
+        values={tone}
+        onPreview={(key, v) => preview(set(key, v))}
+        onCommit={(key, v, name) => change(`Tone: ${name.toLowerCase()}`, set(key, v), `${coat.id}.tone.${key}`)}
+      />
+      <Act plain onPress={() => change('Tone back to neutral', setTreatment(coat.id, 'tone', neutral))}>
+        Back to the material’s own tone
+      </Act>
+      {coat.treatments.map((step, i) => (i === toned ? null : <StepPanel key={`${i}-${step.kind}`} coat={coat} index={i} colours={colours} />))}
+      <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 16, paddingBottom: 6 }}>
+        Add to it
+      </Text>
+      <AddStep coat={coat} />
     </View>
   );
 }
 
-function TreatmentPanel({ coat, treatment }: { coat: Coat; treatment: Treatment }) {
+const stepSchema = z.object({ strength: treatmentFields.strength });
+
+/** One step: its own controls, a switch, its strength and mode, and where it stands among the others. */
+function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colours: readonly string[] }) {
   const { change, preview } = useBench.getState();
   const c = useColours();
-  const { kind, label } = treatment;
-  const { schema } = treatmentByKind(kind);
-  const neutral = schema.parse({ kind });
-  const values = { ...neutral, ...treatmentOf(coat, kind) };
-  const set = (key: string, v: unknown) => setTreatment(coat.id, kind, { ...values, [key]: v });
+  const names = useOwn((s) => s.names);
+  const others = useBench((s) => s.piece?.coats.filter((k) => k.id !== coat.id) ?? []);
+  const values = coat.treatments[index] as Record<string, unknown> & { kind: string; active: boolean; strength: number; mode: string };
+  const { label, schema, neutral } = treatmentByKind(values.kind);
+  const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
+  const say1 = label.toLowerCase();
+  const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
   return (
-    <View>
-      {kind === 'tone' ? null : (
-        <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 12 }}>
-          {label}
-        </Text>
-      )}
+    <Fold title={label} changed={values.active} begin>
+      <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
+      {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>It changes nothing yet.</Text> : null}
       <Panel
         schema={schema}
         values={values}
+        colours={colours}
         onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.${kind}.${key}`)}
+        onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.${index}.${key}`)}
       />
-      {kind === 'tone' ? (
-        <Act plain onPress={() => change('Tone back to neutral', setTreatment(coat.id, kind, neutral))}>
-          Back to the material’s own tone
+      <Panel
+        schema={stepSchema}
+        values={{ strength: values.strength }}
+        onPreview={(key, v) => preview(set(key, v))}
+        onCommit={(key, v) => change(`${label}: strength`, set(key, v), `${coat.id}.${index}.${key}`)}
+      />
+      <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15 }}>
+        <span style={{ flex: 1 }}>Mode</span>
+        <select
+          aria-label={`Mode of ${say1}`}
+          value={values.mode}
+          onChange={(e) => change(`${label}: mode`, set('mode', e.target.value))}
+          style={{
+            minHeight: 44,
+            fontSize: 15,
+            color: c.ink,
+            background: c.raised,
+            border: `1px solid ${c.line}`,
+            borderRadius: 2,
+            padding: '0 8px',
+          }}
+        >
+          {modes.map((m) => (
+            <option key={m.id} value={m.id}>
+              {m.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Acts>
+        <Act
+          plain
+          disabled={index === 0}
+          accessibilityLabel={`${label} earlier`}
+          onPress={() => change(`${label} earlier`, moveStep(coat.id, index, -1))}
+        >
+          Earlier
         </Act>
-      ) : (
-        <Act plain onPress={() => change(`Take ${label.toLowerCase()} off`, removeTreatment(coat.id, kind))}>
-          {`Take ${label.toLowerCase()} off`}
+        <Act
+          plain
+          disabled={index === coat.treatments.length - 1}
+          accessibilityLabel={`${label} later`}
+          onPress={() => change(`${label} later`, moveStep(coat.id, index, 1))}
+        >
+          Later
         </Act>
-      )}
+        <Act plain onPress={() => change(`Take ${say1} off`, removeStep(coat.id, index))}>
+          {`Take ${say1} off`}
+        </Act>
+      </Acts>
+      {others.length > 0 ? (
+        <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15 }}>
+          <span style={{ flex: 1 }}>Copy it to</span>
+          <select
+            aria-label={`Copy ${say1} to another coat`}
+            value=""
+            onChange={(e) => {
+              const to = others.find((k) => k.id === e.target.value);
+              if (!to) return;
+              change(`Copy ${say1}`, addStep(to.id, values));
+              say(`${label} is on “${coatTitle(to, names)}” too.`);
+            }}
+            style={{
+              minHeight: 44,
+              maxWidth: 200,
+              fontSize: 15,
+              color: c.ink,
+              background: c.raised,
+              border: `1px solid ${c.line}`,
+              borderRadius: 2,
+              padding: '0 8px',
+            }}
+          >
+            <option value="">another coat …</option>
+            {others.map((k) => (
+              <option key={k.id} value={k.id}>
+                {coatTitle(k, names)}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+    </Fold>
+  );
+}
+
+/** Steps by name, narrowed by a word of their own or of what their controls say. */
+function AddStep({ coat }: { coat: Coat }) {
+  const { change } = useBench.getState();
+  const c = useColours();
+  const [word, setWord] = useState('');
+  const wanted = word.trim().toLowerCase();
+  const found = treatments.filter((t) => {
+    if (t.kind === 'tone') return false;
+    const words = [t.label, ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
+    return wanted === '' || words.includes(wanted);
+  });
+  const add = (kind: string, label: string) =>
+    change(`Add ${label.toLowerCase()}`, addStep(coat.id, z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields).parse({ kind })));
+  return (
+    <View style={{ gap: 8 }}>
+      <TextInput label="Find a step" aria-label="Find a step" mode="outlined" dense value={word} onChangeText={setWord} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {found.map((t) => (
+          <Act key={t.kind} onPress={() => add(t.kind, t.label)}>
+            {t.label}
+          </Act>
+        ))}
+      </View>
+      {found.length === 0 ? <Text style={{ color: c.quiet }}>{`No step has “${word.trim()}” in its words.`}</Text> : null}
     </View>
   );
 }

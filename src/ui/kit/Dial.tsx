@@ -1,0 +1,97 @@
+import { useId, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { SANS_MEDIUM, useColours } from '../theme';
+
+interface DialProps {
+  label: string;
+  /** Degrees clockwise from the top, 0..360. */
+  value: number;
+  neutral: number;
+  help?: string;
+  onPreview?(value: number): void;
+  onCommit(value: number): void;
+}
+
+const SIZE = 88;
+
+/** A direction, set by pointing: the mark lies where the light comes from. Holds at eighths of a turn. */
+export function Dial({ label, value, neutral, help, onPreview, onCommit }: DialProps) {
+  const c = useColours();
+  const id = useId();
+  const [live, setLive] = useState<number | null>(null);
+  const held = useRef(false);
+  const shown = live ?? value;
+  const angle = (e: PointerEvent<HTMLDivElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const raw = (Math.atan2(e.clientX - box.left - box.width / 2, box.top + box.height / 2 - e.clientY) * 180) / Math.PI;
+    const turned = (raw + 360) % 360;
+    const eighth = Math.round(turned / 45) * 45;
+    return Math.round(Math.abs(turned - eighth) < 4 ? eighth % 360 : turned) % 360;
+  };
+  const show = (v: number) => {
+    setLive(v);
+    onPreview?.(v);
+  };
+  const rad = (shown * Math.PI) / 180;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14, paddingVertical: 6 }}>
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-labelledby={id}
+        aria-valuemin={0}
+        aria-valuemax={359}
+        aria-valuenow={Math.round(shown) % 360}
+        aria-valuetext={`${Math.round(shown)}°`}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          held.current = true;
+          show(angle(e));
+        }}
+        onPointerMove={(e) => held.current && show(angle(e))}
+        onPointerUp={(e) => {
+          held.current = false;
+          setLive(null);
+          onCommit(angle(e));
+        }}
+        onPointerCancel={() => {
+          held.current = false;
+          setLive(null);
+          onPreview?.(value);
+        }}
+        onDoubleClick={() => onCommit(neutral)}
+        onKeyDown={(e) => {
+          const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 45, PageDown: -45 }[e.key];
+          if (!step) return;
+          e.preventDefault();
+          onCommit((Math.round(value) + step * (e.shiftKey ? 15 : 1) + 360) % 360);
+        }}
+        style={{ ...face, borderColor: c.line, background: c.raised }}
+      >
+        <div style={{ ...mark, left: SIZE / 2 + Math.sin(rad) * 32 - 9, top: SIZE / 2 - Math.cos(rad) * 32 - 9, background: c.accent }} />
+        <div style={{ ...middle, background: c.quiet }} />
+      </div>
+      <View style={{ flex: 1 }}>
+        <Text nativeID={id} style={{ color: c.ink, fontSize: 15 }}>
+          {label}
+        </Text>
+        <Text style={{ color: c.ink, fontFamily: SANS_MEDIUM }}>{`${Math.round(shown)}°`}</Text>
+        {help ? <Text style={{ color: c.quiet, fontSize: 13 }}>{help}</Text> : null}
+      </View>
+    </View>
+  );
+}
+
+const face: CSSProperties = {
+  position: 'relative',
+  width: SIZE,
+  height: SIZE,
+  borderRadius: '50%',
+  border: '1px solid',
+  touchAction: 'none',
+  cursor: 'pointer',
+  flexShrink: 0,
+};
+const mark: CSSProperties = { position: 'absolute', width: 18, height: 18, borderRadius: '50%' };
+const middle: CSSProperties = { position: 'absolute', left: SIZE / 2 - 2, top: SIZE / 2 - 2, width: 4, height: 4, borderRadius: '50%' };
