@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
 import * as z from 'zod';
-import { modes } from '@/core/blend';
+import { modeById, modes } from '@/core/blend';
 import { addStep, changeStep, moveStep, removeStep, setTreatment, treatmentOf } from '@/core/piece/edits';
 import { coatTitle } from '@/core/piece/naming';
 import { treatmentFields, type Coat } from '@/core/piece/schema';
@@ -17,7 +17,7 @@ import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { Toggle } from '../../kit/Toggle';
-import { SERIF, useColours } from '../../theme';
+import { SANS, SERIF, useColours } from '../../theme';
 
 /** Tones the material, never the photo: its own tone first, then the steps it carries in their order, and those that can be added. */
 export function ToneFacet({ coat }: { coat: Coat }) {
@@ -59,7 +59,8 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const { change, preview } = useBench.getState();
   const c = useColours();
   const names = useOwn((s) => s.names);
-  const others = useBench((s) => s.piece?.coats.filter((k) => k.id !== coat.id) ?? []);
+  const coats = useBench((s) => s.piece?.coats);
+  const others = (coats ?? []).filter((k) => k.id !== coat.id);
   const values = coat.treatments[index] as Record<string, unknown> & { kind: string; active: boolean; strength: number; mode: string };
   const { label, schema, neutral } = treatmentByKind(values.kind);
   const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
@@ -82,7 +83,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         onPreview={(key, v) => preview(set(key, v))}
         onCommit={(key, v) => change(`${label}: strength`, set(key, v), `${coat.id}.${index}.${key}`)}
       />
-      <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15 }}>
+      <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15, fontFamily: SANS }}>
         <span style={{ flex: 1 }}>Mode</span>
         <select
           aria-label={`Mode of ${say1}`}
@@ -91,6 +92,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
           style={{
             minHeight: 44,
             fontSize: 15,
+            fontFamily: SANS,
             color: c.ink,
             background: c.raised,
             border: `1px solid ${c.line}`,
@@ -127,7 +129,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         </Act>
       </Acts>
       {others.length > 0 ? (
-        <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15 }}>
+        <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15, fontFamily: SANS }}>
           <span style={{ flex: 1 }}>Copy it to</span>
           <select
             aria-label={`Copy ${say1} to another coat`}
@@ -142,6 +144,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
               minHeight: 44,
               maxWidth: 200,
               fontSize: 15,
+              fontFamily: SANS,
               color: c.ink,
               background: c.raised,
               border: `1px solid ${c.line}`,
@@ -173,8 +176,12 @@ function AddStep({ coat }: { coat: Coat }) {
     const words = [t.label, ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
     return wanted === '' || words.includes(wanted);
   });
-  const add = (kind: string, label: string) =>
-    change(`Add ${label.toLowerCase()}`, addStep(coat.id, z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields).parse({ kind })));
+  const add = (kind: string, label: string) => {
+    const schema = z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields);
+    // A relief is grey: where the coat's own mode does not turn mid grey into nothing it is laid on the material's colour.
+    const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'overlay' : 'normal';
+    change(`Add ${label.toLowerCase()}`, addStep(coat.id, schema.parse({ kind, mode })));
+  };
   return (
     <View style={{ gap: 8 }}>
       <TextInput label="Find a step" aria-label="Find a step" mode="outlined" dense value={word} onChangeText={setWord} />
