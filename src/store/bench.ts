@@ -10,7 +10,7 @@ import * as storage from './storage';
 /** Facets of the photo itself, in the order of the work. */
 export const photoFacetIds = ['frame', 'lens', 'spots', 'balance', 'light', 'colour', 'detail', 'starts'] as const;
 export type ReadyFacetId = (typeof photoFacetIds)[number];
-export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | ReadyFacetId;
+export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | 'contact' | ReadyFacetId;
 const READY: readonly (FacetId | null)[] = photoFacetIds;
 
 /** The open facet when another card is chosen: one of the photo does not suit a coat, nor the other way round. */

@@ -79,7 +79,7 @@ export function BenchScreen({ id }: { id: string }) {
           {!wide && facet !== 'add' ? <FacetTabs open={facet} /> : null}
         </div>
         {wide ? (
-          <div style={{ ...side, borderLeft: `1px solid ${c.line}` }}>
+          <div style={{ ...side, width: open === 'contact' ? 520 : side.width, borderLeft: `1px solid ${c.line}` }}>
             <FacetTabs open={open} wrap />
             <FacetBody facet={open ?? 'more'} />
           </div>

@@ -6,6 +6,7 @@ import { chosenCoat, photoFacetIds, useBench, type FacetId, type ReadyFacetId } 
 import { useOwn } from '@/store/own';
 import { SANS, SANS_MEDIUM, SERIF, useColours } from '../theme';
 import { BlendFacet } from './facets/BlendFacet';
+import { ContactFacet } from './facets/ContactFacet';
 import { FrameFacet } from './facets/FrameFacet';
 import { LayFacet } from './facets/LayFacet';
 import { AddFacet, MaterialFacet } from './facets/MaterialFacet';
@@ -58,7 +59,7 @@ export function FacetTabs({ open, wrap }: { open: FacetId | null; wrap?: boolean
       style={{ ...tabs, ...(wrap ? wrapped : null), background: c.chrome, borderTop: `1px solid ${c.line}` }}
     >
       {(ofCoat ? facets : photoFacets).map(({ id, label }) => {
-        const on = open === id;
+        const on = open === id || (open === 'contact' && id === 'blend');
         return (
           <button
             key={id}
@@ -102,6 +103,7 @@ export function FacetBody({ facet }: { facet: FacetId }) {
         {coat && facet === 'tone' ? <ToneFacet coat={coat} /> : null}
         {coat && facet === 'where' ? <WhereFacet coat={coat} /> : null}
         {coat && facet === 'blend' ? <BlendFacet coat={coat} /> : null}
+        {coat && facet === 'contact' ? <ContactFacet coat={coat} /> : null}
         {coat && facet === 'more' ? <MoreFacet coat={coat} /> : null}
       </View>
     </ScrollView>

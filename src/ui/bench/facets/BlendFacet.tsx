@@ -6,6 +6,7 @@ import { changeCoat } from '@/core/piece/edits';
 import { strengthField, type Coat } from '@/core/piece/schema';
 import * as z from 'zod';
 import { useBench } from '@/store/bench';
+import { Act } from '../../kit/Act';
 import { Panel } from '../../kit/Panel';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 
@@ -15,7 +16,7 @@ const strengthSchema = z.object({ strength: strengthField });
 export function BlendFacet({ coat }: { coat: Coat }) {
   const c = useColours();
   const [tried, setTried] = useState<Mode | null>(null);
-  const { change, preview } = useBench.getState();
+  const { change, preview, openFacet } = useBench.getState();
   const kept = useBench((s) => s.piece?.coats.find((k) => k.id === coat.id)) ?? coat;
   const blend = (mode: Mode) => changeCoat(coat.id, () => ({ blend: mode.id as Coat['blend'] }));
   const strength = (v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
@@ -57,6 +58,9 @@ export function BlendFacet({ coat }: { coat: Coat }) {
         onPreview={(_key, v) => preview(strength(v))}
         onCommit={(_key, v) => change('Strength', strength(v), `${coat.id}.strength`)}
       />
+      <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
+        See them all side by side
+      </Act>
       <Text style={{ color: c.ink, minHeight: 40 }}>{(tried ?? modeById(kept.blend)).help}</Text>
       <div style={rowStyle} role="group" aria-label="Tried first">
         {modes

@@ -1,0 +1,88 @@
+import { modes } from '../blend';
+import { families, materials, materialById } from '../materials';
+import { changeCoat, changeStep, exchangeSource, setLay, type Edit } from './edits';
+import type { Coat } from './schema';
+
+/** What a contact sheet sets side by side. */
+export const subjects = [
+  { id: 'modes', label: 'Modes' },
+  { id: 'materials', label: 'Materials' },
+  { id: 'strengths', label: 'Strengths' },
+  { id: 'scales', label: 'Scales' },
+  { id: 'lights', label: 'Light' },
+] as const;
+export type Subject = (typeof subjects)[number]['id'];
+
+/** One way a coat could be; `edit` makes it so. */
+export interface Candidate {
+  key: string;
+  name: string;
+  /** Whether the coat is like that already. */
+  now: boolean;
+  edit: Edit;
+}
+
+const percent = (v: number) => `${Math.round(v * 100)} %`;
+const STRENGTHS = [0.15, 0.25, 0.35, 0.45, 0.55, 0.65, 0.75, 0.85, 0.95, 1];
+/** Of the coat's own scale: steps of half a doubling. */
+const SCALES = [0.25, 0.35, 0.5, 0.71, 1, 1.41, 2, 2.83];
+const DIRECTIONS = ['top', 'top right', 'right', 'bottom right', 'bottom', 'bottom left', 'left', 'top left'];
+
+/** The family whose materials are compared with a coat's: its own, or the first. */
+export function familyOf(coat: Coat): string {
+  const source = coat.source as { kind: string; id?: string };
+  return source.kind === 'material' ? materialById(source.id ?? '').family : families[0].id;
+}
+
+/** Subjects that make sense for a coat. */
+export const subjectsFor = (coat: Coat): Subject[] =>
+  subjects
+    .map((s) => s.id)
+    .filter((id) => {
+      const { kind } = coat.source as { kind: string };
+      if (id === 'materials') return kind === 'material' || kind === 'picture';
+      if (id === 'scales') return kind === 'material' || kind === 'picture';
+      return id !== 'lights' || coat.treatments.some((t) => t.kind === 'relief');
+    });
+
+/** All the ways of one subject in which a coat could be, those tried first for textures leading. */
+export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coat)): Candidate[] {
+  const { id } = coat;
+  switch (subject) {
+    case 'modes':
+      return [...modes]
+        .sort((a, b) => Number(b.triedFirst) - Number(a.triedFirst))
+        .map((m) => ({ key: m.id, name: m.label, now: coat.blend === m.id, edit: changeCoat(id, () => ({ blend: m.id })) }));
+    case 'materials':
+      return materials
+        .filter((m) => m.family === family)
+        .map((m) => {
+          const now = (coat.source as { id?: string }).id === m.id;
+          const edit: Edit = now ? (piece) => piece : exchangeSource(id, { kind: 'material', id: m.id, seed: 1, params: {} });
+          return { key: m.id, name: m.label, now, edit };
+        });
+    case 'strengths':
+      return STRENGTHS.map((strength) => ({
+        key: String(strength),
+        name: percent(strength),
+        now: Math.abs(coat.strength - strength) < 0.005,
+        edit: changeCoat(id, () => ({ strength })),
+      }));
+    case 'scales':
+      return SCALES.map((k) => {
+        const scale = Math.round(Math.min(8, Math.max(0.05, coat.lay.scale * k)) * 100) / 100;
+        return { key: String(k), name: percent(scale), now: k === 1, edit: k === 1 ? (piece) => piece : setLay(id, { scale }) };
+      });
+    case 'lights': {
+      const at = coat.treatments.findIndex((t) => t.kind === 'relief');
+      if (at < 0) return [];
+      const from = (coat.treatments[at] as unknown as { direction: number }).direction;
+      return DIRECTIONS.map((name, i) => ({
+        key: name,
+        name: `From the ${name}`,
+        now: from === i * 45,
+        edit: changeStep(id, at, { direction: i * 45 }),
+      }));
+    }
+  }
+}

@@ -1,0 +1,93 @@
+import { useEffect, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
+import { View } from 'react-native';
+import type { Candidate } from '@/core/piece/candidates';
+import type { Piece } from '@/core/piece/schema';
+import { cellRegion, drawCells } from '@/store/contact';
+import { complain } from '@/store/notices';
+import { Act } from '../kit/Act';
+import { Acts } from '../kit/Acts';
+import { SANS_MEDIUM, useColours } from '../theme';
+
+interface WipeProps {
+  piece: Piece;
+  coat: string;
+  pair: Candidate[];
+  onTake(one: Candidate): void;
+  onClose(): void;
+}
+
+/** Two ways over each other, with an edge between them that is dragged. */
+export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
+  const c = useColours();
+  const [at, setAt] = useState(0.5);
+  const left = useRef<HTMLCanvasElement>(null);
+  const right = useRef<HTMLCanvasElement>(null);
+  const keys = pair.map((one) => one.key).join();
+  useEffect(() => {
+    const stop = new AbortController();
+    const { region, scale } = cellRegion(piece, { kind: 'whole' }, 700);
+    const show = (key: string, image: ImageData) => {
+      const canvas = (key === pair[0].key ? left : right).current;
+      if (!canvas) return;
+      canvas.width = image.width;
+      canvas.height = image.height;
+      canvas.getContext('2d')?.putImageData(image, 0, 0);
+    };
+    void drawCells(piece, coat, pair, region, scale, (keys) => keys[0], show, stop.signal).catch(complain);
+    return () => stop.abort();
+    // The pair by its keys: its members are made anew at every look.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [piece, coat, keys]);
+  const move = (e: PointerEvent<HTMLDivElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    setAt(Math.min(1, Math.max(0, (e.clientX - box.left) / box.width)));
+  };
+  return (
+    <View style={{ gap: 4 }}>
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-label={`Edge between ${pair[0].name} and ${pair[1].name}`}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(at * 100)}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          move(e);
+        }}
+        onPointerMove={(e) => e.buttons > 0 && move(e)}
+        onKeyDown={(e) => {
+          const step = { ArrowLeft: -0.05, ArrowRight: 0.05 }[e.key];
+          if (!step) return;
+          e.preventDefault();
+          setAt((v) => Math.min(1, Math.max(0, v + step)));
+        }}
+        style={frame}
+      >
+        <canvas ref={right} aria-hidden style={{ width: '100%', display: 'block' }} />
+        <canvas ref={left} aria-hidden style={{ ...over, clipPath: `inset(0 ${(1 - at) * 100}% 0 0)` }} />
+        <div style={{ ...edge, left: `${at * 100}%` }} />
+        {pair.map((one, i) => (
+          <span key={one.key} style={{ ...name, [i === 0 ? 'left' : 'right']: 6, background: c.chrome, color: c.ink, fontFamily: SANS_MEDIUM }}>
+            {one.name}
+          </span>
+        ))}
+      </div>
+      <Acts>
+        {pair.map((one) => (
+          <Act key={one.key} onPress={() => onTake(one)}>
+            {`Take ${one.name}`}
+          </Act>
+        ))}
+        <Act plain onPress={onClose}>
+          Stop comparing
+        </Act>
+      </Acts>
+    </View>
+  );
+}
+
+const frame: CSSProperties = { position: 'relative', touchAction: 'none', cursor: 'ew-resize', overflow: 'hidden', minHeight: 120 };
+const over: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' };
+const edge: CSSProperties = { position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: '#fff', boxShadow: '0 0 0 1px #0008' };
+const name: CSSProperties = { position: 'absolute', bottom: 6, padding: '2px 8px', fontSize: 13, borderRadius: 2 };

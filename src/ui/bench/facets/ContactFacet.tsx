@@ -1,0 +1,223 @@
+import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { families } from '@/core/materials';
+import { candidatesOf, familyOf, subjects, subjectsFor, type Candidate, type Subject } from '@/core/piece/candidates';
+import type { Coat } from '@/core/piece/schema';
+import { useBench } from '@/store/bench';
+import { cellRegion, drawCells, type CellPlace } from '@/store/contact';
+import { complain } from '@/store/notices';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Choice } from '../../kit/Choice';
+import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { useViewport } from '../viewport';
+import { Wipe } from '../Wipe';
+
+/** The picture in many ways side by side: looking at one tries it on the bench, two can be wiped against each other, one is taken. */
+export function ContactFacet({ coat: shown }: { coat: Coat }) {
+  const c = useColours();
+  const { change, preview, openFacet } = useBench.getState();
+  // What is only tried does not change what is offered.
+  const piece = useBench((s) => s.piece);
+  const coat = piece?.coats.find((k) => k.id === shown.id) ?? shown;
+  const offered = subjectsFor(coat);
+  const [wanted, setSubject] = useState<Subject>('modes');
+  const subject = offered.includes(wanted) ? wanted : 'modes';
+  const [family, setFamily] = useState(familyOf(coat));
+  const [place, setPlace] = useState<CellPlace['kind']>('whole');
+  const [tried, setTried] = useState<string | null>(null);
+  const [marked, setMarked] = useState<string[]>([]);
+  const list = useMemo(() => candidatesOf(coat, subject, family), [coat, subject, family]);
+  const images = useCells(piece, coat.id, list, place);
+  useEffect(() => () => useBench.getState().preview(null), []);
+  const attempt = (one: Candidate | null) => {
+    setTried(one?.key ?? null);
+    preview(one ? one.edit : null);
+  };
+  const take = (one: Candidate) => {
+    setTried(null);
+    change(`Take ${one.name.toLowerCase()}`, one.edit);
+  };
+  const mark = (key: string) => setMarked((now) => (now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-2)));
+  const pair = marked.map((key) => list.find((one) => one.key === key)).filter((one) => one !== undefined);
+  const current = list.find((one) => one.key === tried);
+  const reset = () => {
+    attempt(null);
+    setMarked([]);
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <Choice
+        bare
+        label="What is compared"
+        options={subjects.filter((s) => offered.includes(s.id)).map((s) => ({ value: s.id, label: s.label }))}
+        value={subject}
+        onChange={(v) => {
+          reset();
+          setSubject(v);
+        }}
+      />
+      {subject === 'materials' ? (
+        <Choice
+          bare
+          label="Family"
+          options={families.map((f) => ({ value: f.id as string, label: f.label }))}
+          value={family}
+          onChange={(v) => {
+            reset();
+            setFamily(v);
+          }}
+        />
+      ) : null}
+      <Choice
+        bare
+        label="What of the picture"
+        options={[
+          { value: 'whole', label: 'Whole' },
+          { value: 'detail', label: 'Middle of the view at 100 %' },
+        ]}
+        value={place}
+        onChange={(v) => setPlace(v as CellPlace['kind'])}
+      />
+      {pair.length === 2 && piece ? (
+        <Wipe piece={piece} coat={coat.id} pair={pair} onTake={take} onClose={() => setMarked([])} />
+      ) : (
+        <Text style={{ color: c.quiet, fontSize: 13 }}>
+          {current ? `Trying ${current.name}. Take it, or go on looking.` : 'Tap one to try it on the bench; mark two to wipe between them.'}
+        </Text>
+      )}
+      <div role="group" aria-label="Contact sheet" style={grid}>
+        {list.map((one) => (
+          <Cell
+            key={one.key}
+            one={one}
+            image={images.get(one.key)}
+            tried={tried === one.key}
+            marked={marked.includes(one.key)}
+            onTry={() => tried !== one.key && attempt(one)}
+            onLeave={() => attempt(null)}
+            onTake={() => take(one)}
+            onMark={() => mark(one.key)}
+          />
+        ))}
+      </div>
+      <Acts>
+        <Act plain onPress={() => openFacet('blend')}>
+          Back to the sliders
+        </Act>
+      </Acts>
+    </View>
+  );
+}
+
+interface CellProps {
+  one: Candidate;
+  image?: ImageData;
+  tried: boolean;
+  marked: boolean;
+  onTry(): void;
+  onLeave(): void;
+  onTake(): void;
+  onMark(): void;
+}
+
+function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: CellProps) {
+  const c = useColours();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (!image || !canvas.current) return;
+    canvas.current.width = image.width;
+    canvas.current.height = image.height;
+    canvas.current.getContext('2d')?.putImageData(image, 0, 0);
+  }, [image]);
+  const on = tried || one.now;
+  return (
+    <div style={{ position: 'relative' }} data-cell={one.key} data-drawn={image ? '' : undefined}>
+      <button
+        type="button"
+        aria-pressed={one.now}
+        onPointerEnter={(e) => e.pointerType === 'mouse' && onTry()}
+        onPointerLeave={(e) => e.pointerType === 'mouse' && onLeave()}
+        onFocus={(e) => e.currentTarget.matches(':focus-visible') && onTry()}
+        // A mouse and the keyboard try by pointing; a finger tries first and takes by a second tap.
+        onClick={() => (tried ? onTake() : onTry())}
+        style={{ ...cell, outline: `${on ? 2.5 : 1}px solid ${on ? c.accent : c.line}`, background: c.field }}
+      >
+        <canvas ref={canvas} width={4} height={3} aria-hidden style={{ width: '100%', display: 'block', opacity: image ? 1 : 0 }} />
+        <span style={{ ...caption, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS, background: c.chrome }}>
+          {tried ? `Take ${one.name}` : one.name}
+        </span>
+      </button>
+      <button type="button" aria-pressed={marked} aria-label={marked ? `${one.name} is marked` : `Mark ${one.name}`} onClick={onMark} style={mark}>
+        <span style={{ ...dot, background: marked ? c.accent : c.chrome, borderColor: marked ? c.accent : c.quiet, color: c.onAccent }}>
+          {marked ? '✓' : ''}
+        </span>
+      </button>
+    </div>
+  );
+}
+
+/** Pictures of the candidates as they become ready: those near what is in view first. */
+function useCells(
+  piece: ReturnType<typeof useBench.getState>['piece'],
+  coat: string,
+  list: Candidate[],
+  kind: CellPlace['kind'],
+): Map<string, ImageData> {
+  const [images, setImages] = useState(new Map<string, ImageData>());
+  const nearest = useCallback((left: readonly string[]) => {
+    const centre = window.innerHeight / 2;
+    const far = (key: string) => {
+      const box = document.querySelector(`[data-cell="${CSS.escape(key)}"]`)?.getBoundingClientRect();
+      return box ? Math.abs(box.top + box.height / 2 - centre) : Infinity;
+    };
+    return left.reduce((best, key) => (far(key) < far(best) ? key : best), left[0]);
+  }, []);
+  useEffect(() => {
+    if (!piece) return;
+    const stop = new AbortController();
+    const v = useViewport.getState();
+    const middle: [number, number] = [v.x / v.photo.width, v.y / v.photo.height];
+    const { region, scale } = cellRegion(piece, kind === 'whole' ? { kind } : { kind, middle }, 200 * Math.min(2, window.devicePixelRatio || 1));
+    void drawCells(piece, coat, list, region, scale, nearest, (key, image) => setImages((now) => new Map(now).set(key, image)), stop.signal).catch(
+      complain,
+    );
+    return () => stop.abort();
+  }, [piece, coat, list, kind, nearest]);
+  return images;
+}
+
+const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 };
+const cell: CSSProperties = {
+  display: 'block',
+  width: '100%',
+  padding: 0,
+  border: 'none',
+  borderRadius: 2,
+  cursor: 'pointer',
+  overflow: 'hidden',
+  minHeight: 96,
+};
+const caption: CSSProperties = { display: 'block', fontSize: 14, lineHeight: '18px', padding: '5px 6px', textAlign: 'left' };
+const mark: CSSProperties = {
+  position: 'absolute',
+  top: 0,
+  right: 0,
+  width: 44,
+  height: 44,
+  border: 'none',
+  background: 'none',
+  cursor: 'pointer',
+  padding: 10,
+};
+const dot: CSSProperties = {
+  display: 'block',
+  width: 22,
+  height: 22,
+  border: '1.5px solid',
+  borderRadius: 2,
+  fontSize: 15,
+  lineHeight: '19px',
+  textAlign: 'center',
+};
