@@ -7,10 +7,13 @@ export const families = [
   { id: 'paper', label: 'Paper' },
   { id: 'cloth', label: 'Canvas and cloth' },
   { id: 'masonry', label: 'Masonry' },
-  { id: 'wood', label: 'Wood' },
+  { id: 'wood', label: 'Wood and metal' },
   { id: 'cracks', label: 'Cracks' },
   { id: 'wear', label: 'Wear' },
   { id: 'skin', label: 'Skin' },
+  { id: 'air', label: 'Light and air' },
+  { id: 'brush', label: 'Brushwork' },
+  { id: 'edges', label: 'Edges' },
 ] as const;
 export type FamilyId = (typeof families)[number]['id'];
 

@@ -1,0 +1,60 @@
+import * as z from 'zod';
+import { share, slider } from '../../schema';
+import { defineMaterial } from '../material';
+import type { StrokePoint } from '../sheet';
+
+export default defineMaterial({
+  id: 'metal.brushed',
+  label: 'Brushed metal',
+  family: 'wood',
+  seamless: true,
+  fine: true,
+  shape: 'square',
+  luma: 0.56,
+  suggest: { blend: 'overlay', strength: 0.6 },
+  help: 'Steel drawn under an abrasive: long fine lines, a soft sheen, a few deep scratches.',
+  params: z.object({
+    grain: share('Grain', 1, { max: 2 }),
+    scratches: slider('Scratches', 0, 200, 70, { step: 5 }),
+    sheen: share('Sheen', 1, { max: 2, help: 'Broad light and dark bands.' }),
+  }),
+  paint(sheet, { grain, scratches, sheen }) {
+    const { random } = sheet;
+    // Lines of three lengths; noise is softened along the stroke, never stretched, or it turns to corduroy.
+    const lines = sheet.white(0.0007, 0.03).add(sheet.white(0.0011, 0.09).once, 0.9).add(sheet.white(0.0026, 0.2).once, 0.7);
+    const list: StrokePoint[][] = Array.from({ length: Math.round(scratches) }, () => {
+      const [x, y, length] = [random.next(), random.next(), random.power(0.03, 0.5, 1.5)];
+      const tilt = random.chance(0.8) ? 0.01 * random.gauss() : 0.6 * random.gauss();
+      const value = random.power(0.15, 1, 1.6);
+      return Array.from({ length: 8 }, (_, s): StrokePoint => {
+        const u = s / 7;
+        return [
+          x + length * u * Math.cos(tilt),
+          y + length * u * Math.sin(tilt),
+          0.0004,
+          value * Math.sin(Math.PI * Math.min(0.97, Math.max(0.03, u))),
+        ];
+      });
+    });
+    const scratch = sheet.strokes(list);
+    const broad = sheet.noise(1.5, { octaves: 3, stretch: [0.6, 1.6] });
+    const smudge = sheet.noise(4, { octaves: 5, gain: 0.6 });
+    const height = lines
+      .copy()
+      .scale(0.00011 * grain)
+      .add(scratch, -0.0006);
+    return {
+      lightness: lines
+        .scale(2.5 * grain, 61)
+        .add(broad, 3.4 * sheen)
+        .add(smudge, 0.9)
+        .add(scratch, 7),
+      a: sheet.plane(-0.3),
+      b: sheet.noise(1.9, { octaves: 3 }).scale(0.5, -0.6),
+      height,
+      elevation: 0.6,
+      contrast: 0.5,
+      occlusion: { k1: 0.05, k2: 0.03, amount: 0.4 },
+    };
+  },
+});
