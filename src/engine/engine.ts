@@ -230,10 +230,12 @@ export class Engine {
     const nominal = square ? { width: NOMINAL, height: NOMINAL } : { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
     const long = Math.max(photo.width, photo.height) * scale;
     const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale * Math.max(coat.lay.stretchX, coat.lay.stretchY);
-    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect) });
+    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
     const side = materialSide(seen, material.fine);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    return { ...coat, nominal, picture: await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side)) };
+    const picture = await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side));
+    const held = Math.max(picture.width, picture.height) / NOMINAL;
+    return { ...coat, nominal, held: { width: nominal.width * held, height: nominal.height * held }, picture };
   }
 
   private identify(part: object): number {

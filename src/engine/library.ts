@@ -34,10 +34,10 @@ export function materialSide(pixels: number, fine = false): number {
   return fine && side === 1024 ? 2048 : side;
 }
 
-/** Sides of a material: square, or in the shape of the photo with a multiple of 16 on the short side. */
+/** Sides of a material: square, or in the shape of the photo with the short side lengthened to a multiple of 16. */
 export function materialSize(id: string, side: number, aspect: number): { width: number; height: number } {
   if (materialById(id).shape === 'square') return { width: side, height: side };
-  const short = Math.max(16, Math.round((side * Math.min(aspect, 1 / aspect)) / 16) * 16);
+  const short = Math.max(16, Math.ceil((side * Math.min(aspect, 1 / aspect)) / 16) * 16);
   return aspect >= 1 ? { width: side, height: short } : { width: short, height: side };
 }
 
@@ -186,9 +186,9 @@ export class Library {
   }
 }
 
-export function materialKey({ id, seed, params, width, height }: MaterialRequest): string {
+export function materialKey({ id, seed, params, width, height, aspect }: MaterialRequest): string {
   const sorted = Object.keys(params)
     .sort()
     .map((k) => [k, params[k]]);
-  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}`;
+  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}:${aspect?.toFixed(4) ?? ''}`;
 }

@@ -10,6 +10,8 @@ export interface MaterialRequest {
   params: Record<string, unknown>;
   width: number;
   height: number;
+  /** Width by height of the piece whose shape it takes; its sides are multiples of 16 and reach a little further. */
+  aspect?: number;
 }
 
 export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: number };

@@ -6,10 +6,8 @@ export function borderDistance(sheet: Sheet): Field {
   return sheet.scope(() => {
     const { x, y } = sheet.coordinates();
     const far = (f: Field, end: number) => f.copy().scale(-1, end);
-    const across = far(x, sheet.width / sheet.size).min(x);
-    return far(y, sheet.height / sheet.size)
-      .min(y)
-      .min(across);
+    const across = far(x, sheet.right).min(x);
+    return far(y, sheet.bottom).min(y).min(across);
   });
 }
 
@@ -18,8 +16,8 @@ export function roughBorder(sheet: Sheet, reach: number, rough: number): Field {
   return sheet.scope(() => {
     const d = borderDistance(sheet)
       .add(sheet.noise(2.3, { octaves: 4 }).once, 0.012 * rough)
-      .add(sheet.noise(11, { octaves: 6, gain: 0.72 }).once, 0.008 * rough)
-      .add(sheet.noise(70, { octaves: 4, gain: 0.8 }).once, 0.0016 * rough);
-    return d.step(reach - 0.004, reach + 0.004).scale(-1, 1);
+      .add(sheet.noise(11, { octaves: 5, gain: 0.66 }).once, 0.008 * rough)
+      .add(sheet.noise(70, { octaves: 3, gain: 0.6 }).once, 0.0016 * rough);
+    return d.step(reach - 0.005, reach + 0.005).scale(-1, 1);
   });
 }

@@ -14,6 +14,8 @@ export interface MaterialOrder {
   seed: number;
   width: number;
   height: number;
+  /** Width by height of what is wanted, where the sides are a little longer for being multiples of 16. */
+  aspect?: number;
 }
 
 /** Bytes of working memory for a material of that size, freed after it is made. */
@@ -24,18 +26,18 @@ export function materialScratch(width: number, height: number): number {
 
 /** Makes a material as RGBA8 at `target`, with working memory at `start`. Sides are multiples of 16. Parameters are validated. */
 export function generate(machine: Machine, order: MaterialOrder, target: number, start: number): void {
-  const { material, seed, width, height } = order;
+  const { material, seed, width, height, aspect } = order;
   const params = material.params.parse(order.params);
   const wrap = material.seamless && width === height;
   if (material.fine && Math.max(width, height) <= SMALL) {
     const twice = start;
     const rest = start + 4 * width * height * 4;
-    const sheet = new Sheet(machine, 2 * width, 2 * height, seed, wrap, rest, materialScratch(width, height) - (rest - start));
+    const sheet = new Sheet(machine, 2 * width, 2 * height, seed, wrap, rest, materialScratch(width, height) - (rest - start), aspect);
     develop(sheet, material.paint(sheet, params), twice);
     machine.kernels.halve(twice, 2 * width, 2 * height, target);
     return;
   }
-  const sheet = new Sheet(machine, width, height, seed, wrap, start, materialScratch(width, height));
+  const sheet = new Sheet(machine, width, height, seed, wrap, start, materialScratch(width, height), aspect);
   develop(sheet, material.paint(sheet, params), target);
 }
 

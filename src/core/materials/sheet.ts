@@ -31,6 +31,9 @@ export class Sheet {
   readonly count: number;
   readonly size: number;
   readonly random: Random;
+  /** Where the material ends, in fractions of the long side; the planes may reach a little further. */
+  readonly right: number;
+  readonly bottom: number;
   private salt = 0;
   private free: number[] = [];
   private next: number;
@@ -45,11 +48,14 @@ export class Sheet {
     readonly wrap: boolean,
     start: number,
     bytes: number,
+    aspect = width / height,
   ) {
     if (width % 16 || height % 16) throw new RangeError(`A sheet's sides must be multiples of 16, got ${width} × ${height}.`);
     this.count = width * height;
     this.size = Math.max(width, height);
     this.random = new Random(seed);
+    this.right = Math.min(width / this.size, Math.min(1, aspect));
+    this.bottom = Math.min(height / this.size, Math.min(1, 1 / aspect));
     this.next = start;
     this.end = start + bytes;
   }
@@ -304,8 +310,8 @@ export class Sheet {
       const strength = random.logNormal(value, 0.4);
       let angle = random.between(0, 2 * Math.PI);
       let bend = curvature * random.gauss();
-      let x = random.between(0, this.width / this.size);
-      let y = random.between(0, this.height / this.size);
+      let x = random.between(0, this.right);
+      let y = random.between(0, this.bottom);
       const steps = 8;
       const stroke: StrokePoint[] = [];
       for (let s = 0; s <= steps; s++) {
@@ -330,10 +336,10 @@ export class Sheet {
     const found: { x: number; y: number; random: Random }[] = [];
     for (let i = 0; i < tries; i++) {
       const random = new Random(salt + i * 7);
-      const x = random.next();
-      const y = random.next();
-      const at = density.ptr / 4 + Math.floor(y * this.height) * this.width + Math.floor(x * this.width);
-      if (random.next() < Math.exp(k * values[at] + c)) found.push({ x: (x * this.width) / this.size, y: (y * this.height) / this.size, random });
+      const x = random.next() * this.right;
+      const y = random.next() * this.bottom;
+      const at = density.ptr / 4 + Math.floor(y * this.size) * this.width + Math.floor(x * this.size);
+      if (random.next() < Math.exp(k * values[at] + c)) found.push({ x, y, random });
     }
     return found;
   }

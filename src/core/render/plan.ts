@@ -10,6 +10,8 @@ export type PlannedCoat = Omit<Coat, 'id'> & {
   picture?: Picture;
   /** The source's own size when `picture` is a smaller or larger rendering of it. */
   nominal?: { width: number; height: number };
+  /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
+  held?: { width: number; height: number };
 };
 
 /** What is drawn instead of the whole piece. */

@@ -63,8 +63,8 @@ export default defineMaterial({
 function burntEdge(sheet: Sheet, wide: Field, fine: Field, border: number): Field {
   return sheet.scope(() => {
     const { x, y } = sheet.coordinates();
-    const right = sheet.width / sheet.size;
-    const bottom = sheet.height / sheet.size;
+    const right = sheet.right;
+    const bottom = sheet.bottom;
     const sum = sheet.plane();
     for (const [field, far] of [
       [x, right],
@@ -111,8 +111,8 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
   const broken = sheet.noise(5, { octaves: 4 }).scale(0.5, 0.55).clamp(0, 1.4);
   const { x, y } = sheet.coordinates();
   const mid = sheet.noise(5);
-  const bottom = sheet.height / sheet.size;
-  const right = sheet.width / sheet.size;
+  const bottom = sheet.bottom;
+  const right = sheet.right;
   for (let s = 0; s < count; s++) {
     const R = random.power(0.05, 0.3, 1.6);
     const cx = random.between(0, right);
@@ -179,8 +179,8 @@ function front(sheet: Sheet, z: Field, R: number, strength: number, broken: Fiel
 
 function spotting(sheet: Sheet, amount: number): { fox: Field; fleck: Field } {
   const { random } = sheet;
-  const right = sheet.width / sheet.size;
-  const bottom = sheet.height / sheet.size;
+  const right = sheet.right;
+  const bottom = sheet.bottom;
   const spots: Spot[] = [];
   for (let c = 0; c < Math.round(9 * amount); c++) {
     const cx = random.between(0, right);
@@ -210,8 +210,8 @@ function spotting(sheet: Sheet, amount: number): { fox: Field; fleck: Field } {
 
 function creases(sheet: Sheet): Field {
   const { random } = sheet;
-  const right = sheet.width / sheet.size;
-  const bottom = sheet.height / sheet.size;
+  const right = sheet.right;
+  const bottom = sheet.bottom;
   const list: StrokePoint[][] = [];
   for (let i = 0; i < 46; i++) {
     let x = random.between(0, right);
@@ -239,8 +239,8 @@ function creases(sheet: Sheet): Field {
 /** Two folds near the middle: a worn dark core, a pale shoulder on one side and a dark one on the other. */
 function foldLines(sheet: Sheet, amount: number): { worn: Field; pale: Field; dark: Field } {
   const { random } = sheet;
-  const right = sheet.width / sheet.size;
-  const bottom = sheet.height / sheet.size;
+  const right = sheet.right;
+  const bottom = sheet.bottom;
   const core: StrokePoint[][] = [];
   const up: StrokePoint[][] = [];
   const down: StrokePoint[][] = [];

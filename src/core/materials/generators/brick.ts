@@ -20,9 +20,9 @@ export default defineMaterial({
   paint(sheet, { rows, chips, soot, salts }) {
     const { random, machine } = sheet;
     const count = 2 * Math.round(rows / 2);
-    const rowHeight = sheet.height / sheet.size / count;
-    const perRow = Math.max(2, Math.round(sheet.width / sheet.size / (rowHeight * 3)));
-    const length = sheet.width / sheet.size / perRow;
+    const rowHeight = sheet.bottom / count;
+    const perRow = Math.max(2, Math.round(sheet.right / (rowHeight * 3)));
+    const length = sheet.right / perRow;
     const joint = 0.0088 * (11 / count);
     const n = count * perRow;
     const u = sheet.coordinates();

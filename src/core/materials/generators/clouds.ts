@@ -18,7 +18,7 @@ export default defineMaterial({
   }),
   paint(sheet, { cover, drama, size }) {
     const { y } = sheet.coordinates();
-    const bottom = sheet.height / sheet.size;
+    const bottom = sheet.bottom;
     const far = y.scale(1 / bottom);
     const f = 2.1 / size;
     // Billows are folded noise eaten from the broad masses; the base of each stays flat because the masses are wider than high.

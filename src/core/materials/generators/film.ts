@@ -21,8 +21,8 @@ export default defineMaterial({
   }),
   paint(sheet, { scratches, handling, dust, hairs }) {
     const { random } = sheet;
-    const right = sheet.width / sheet.size;
-    const bottom = sheet.height / sheet.size;
+    const right = sheet.right;
+    const bottom = sheet.bottom;
     const marks = sheet.strokes([...transport(sheet, scratches), ...short(sheet, handling)]);
     sheet.strokes(curled(sheet, hairs), marks);
     const density = sheet.noise(2.6, { octaves: 4 });
@@ -56,8 +56,8 @@ export default defineMaterial({
 /** Scratches of the transport: long, upright, gathered round a few columns, interrupted, some double. */
 function transport(sheet: Sheet, count: number): StrokePoint[][] {
   const { random } = sheet;
-  const right = sheet.width / sheet.size;
-  const bottom = sheet.height / sheet.size;
+  const right = sheet.right;
+  const bottom = sheet.bottom;
   const columns = Array.from({ length: 5 }, () => random.between(0, right));
   const list: StrokePoint[][] = [];
   for (let i = 0; i < count; i++) {
@@ -91,8 +91,8 @@ function short(sheet: Sheet, count: number): StrokePoint[][] {
     const length = random.power(0.006, 0.22, 1.9);
     const half = random.power(0.15, 0.7, 2.4) / 1024;
     const value = random.power(0.05, 0.6, 1.8);
-    let x = random.between(0, sheet.width / sheet.size);
-    let y = random.between(0, sheet.height / sheet.size);
+    let x = random.between(0, sheet.right);
+    let y = random.between(0, sheet.bottom);
     const path: StrokePoint[] = [];
     for (let s = 0; s <= 10; s++) {
       path.push([x, y, half, value * Math.sin(Math.PI * Math.min(0.97, Math.max(0.03, s / 10)))]);
@@ -111,8 +111,8 @@ function curled(sheet: Sheet, count: number): StrokePoint[][] {
     let angle = random.between(0, 2 * Math.PI);
     let bend = 9 * random.gauss();
     const value = random.between(0.25, 0.8);
-    let x = random.between(0, sheet.width / sheet.size);
-    let y = random.between(0, sheet.height / sheet.size);
+    let x = random.between(0, sheet.right);
+    let y = random.between(0, sheet.bottom);
     const path: StrokePoint[] = [];
     for (let s = 0; s <= 24; s++) {
       path.push([x, y, 0.42 / 1024, value]);

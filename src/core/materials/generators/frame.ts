@@ -20,12 +20,12 @@ export default defineMaterial({
   paint(sheet, { width, rough, bleed }) {
     const edge = roughBorder(sheet, width, rough);
     const soft = edge.copy().blur(0.008);
-    const worn = sheet.noise(34, { octaves: 5, gain: 0.8 }).step(1.15, 1.9);
+    const worn = sheet.noise(34, { octaves: 3, gain: 0.6 }).step(1, 1.9);
     const bits = sheet.spots(
       sheet.scatter(2600, soft, 7, -4.2).map(({ x, y, random }) => ({
         x,
         y,
-        r: random.power(0.0004, 0.004, 2.7),
+        r: random.power(0.0008, 0.005, 2.7),
         lobes: 1.7,
         long: random.between(1, 2),
         angle: random.between(0, 3.14),

@@ -19,7 +19,7 @@ export default defineMaterial({
   }),
   paint(sheet, { count, size, warmth }) {
     const { random } = sheet;
-    const [right, bottom] = [sheet.width / sheet.size, sheet.height / sheet.size];
+    const [right, bottom] = [sheet.right, sheet.bottom];
     const kinds = [0, 1, 2].map(() => [] as Spot[]);
     for (let k = 0; k < Math.round(count); k++) {
       const y = bottom * Math.min(1, Math.max(0, 0.5 + 0.24 * random.gauss()));

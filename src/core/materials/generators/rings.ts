@@ -20,7 +20,7 @@ export default defineMaterial({
   }),
   paint(sheet, { rings, drops, age }) {
     const { random } = sheet;
-    const [right, bottom] = [sheet.width / sheet.size, sheet.height / sheet.size];
+    const [right, bottom] = [sheet.right, sheet.bottom];
     const rim: StrokePoint[][] = [];
     const wash: StrokePoint[][] = [];
     for (let k = 0; k < Math.round(rings); k++) {

@@ -9,7 +9,7 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.32,
-  suggest: { blend: 'overlay', strength: 0.6 },
+  suggest: { blend: 'overlay', strength: 0.5 },
   help: 'Iron plate eaten by salt air: scale in orange and brown, dark metal between.',
   params: z.object({
     rust: share('Rust', 0.6, { help: 'How much of the plate has gone.' }),

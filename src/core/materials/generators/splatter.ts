@@ -19,16 +19,16 @@ export default defineMaterial({
   }),
   paint(sheet, { throws, amount, spread }) {
     const { random } = sheet;
-    const [right, bottom] = [sheet.width / sheet.size, sheet.height / sheet.size];
+    const [right, bottom] = [sheet.right, sheet.bottom];
     const spots: Spot[] = [];
     const tails: StrokePoint[][] = [];
     for (let k = 0; k < Math.round(throws); k++) {
       const [cx, cy, angle] = [random.between(0, right), random.between(0, bottom), random.between(0, 2 * Math.PI)];
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
-      for (let i = 0, n = Math.round(random.between(260, 800) * amount); i < n; i++) {
+      for (let i = 0, n = Math.round(random.between(140, 420) * amount); i < n; i++) {
         const along = random.gauss() * 0.2 * spread;
         const off = random.gauss() * 0.035 * spread * (1 + Math.abs(along) * 3);
-        const r = random.power(0.0004, 0.012, 2.7);
+        const r = random.power(0.0008, 0.012, 2.6);
         const [x, y] = [cx + along * c - off * s, cy + along * s + off * c];
         // The farther it flew the longer a drop is drawn out.
         const long = 1 + Math.min(2.2, Math.abs(along) * random.between(1, 7));

@@ -9,7 +9,7 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.42,
-  suggest: { blend: 'overlay', strength: 0.6 },
+  suggest: { blend: 'overlay', strength: 0.5 },
   help: 'A broken face of grey rock with ledges, grains and lichen.',
   params: z.object({
     ledges: share('Ledges', 1, { max: 2, help: 'How boldly the rock broke.' }),
@@ -48,7 +48,7 @@ export default defineMaterial({
       b: sheet.noise(2.6, { octaves: 3 }).scale(1.1, 4.6).add(growth, 7).add(pale, 5),
       height,
       elevation: 0.62,
-      contrast: 0.72 * relief,
+      contrast: 0.6 * relief,
       occlusion: { k1: 0.1, k2: 0.07, s2: 0.011, amount: 0.85 },
       shadow: { low: 0.55, reach: 0.012 },
       gain: 1.12,

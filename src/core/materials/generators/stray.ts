@@ -27,7 +27,7 @@ export default defineMaterial({
   paint(sheet, { from, heat, patches }) {
     const { random } = sheet;
     const { x, y } = sheet.coordinates();
-    const [right, bottom] = [sheet.width / sheet.size, sheet.height / sheet.size];
+    const [right, bottom] = [sheet.right, sheet.bottom];
     const [depth, along] = from === 'top' ? [y, x] : [x, y];
     const span = from === 'top' ? right : bottom;
     if (from === 'right') depth.scale(-1, right);

@@ -21,7 +21,7 @@ export default defineMaterial({
   paint(sheet, { angle, length, density, soft }) {
     const { random } = sheet;
     const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
-    const [right, bottom] = [sheet.width / sheet.size, sheet.height / sheet.size];
+    const [right, bottom] = [sheet.right, sheet.bottom];
     const make = (count: number, half: () => number, gain: number): StrokePoint[][] =>
       Array.from({ length: count }, () => {
         const long = length * random.logNormal(0.6, 0.6);

@@ -91,8 +91,8 @@ export default defineMaterial({
 
 function cutBoards(sheet: Sheet, count: number): { table: number[]; starts: number[] } {
   const { random } = sheet;
-  const width = sheet.width / sheet.size;
-  const height = sheet.height / sheet.size;
+  const width = sheet.right;
+  const height = sheet.bottom;
   const starts = Array.from({ length: count }, (_, i) =>
     i === 0 ? -0.02 : (i / count) * width + random.between(-0.025, 0.025) * (4 / Math.max(4, count)),
   );
@@ -132,7 +132,7 @@ function nails(sheet: Sheet, starts: number[]) {
   const { random } = sheet;
   const heads: Spot[] = [];
   const runs: StrokePoint[][] = [];
-  const width = sheet.width / sheet.size;
+  const width = sheet.right;
   starts.forEach((left, i) => {
     const right = starts[i + 1] ?? width;
     for (const y of [0.06, 0.93]) {
