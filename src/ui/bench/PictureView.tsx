@@ -11,6 +11,7 @@ import { usePicking } from '@/store/picking';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
 import { useGestures, type ToolPoint } from './gestures';
+import { GradientHandles } from './GradientHandles';
 import { Handles } from './Handles';
 import { Painter } from './painter';
 import { CornerHandles } from './CornerHandles';
@@ -146,6 +147,7 @@ export function PictureView() {
         />
       ) : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
+      {facet === 'material' ? <GradientHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {spotting ? <SpotHandles /> : null}
       <DrawnLine />

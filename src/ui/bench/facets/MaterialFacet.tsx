@@ -5,6 +5,7 @@ import { materialById } from '@/core/materials';
 import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
+import { sourceByKind } from '@/core/sources';
 import { useBench } from '@/store/bench';
 import { PICTURES, pickFiles } from '@/store/files';
 import { complain } from '@/store/notices';
@@ -13,6 +14,7 @@ import { Act } from '../../kit/Act';
 import { MaterialGrid } from '../../kit/MaterialGrid';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { SourcePanel } from './SourcePanel';
 
 async function bringIn(then: (source: SourceInput) => void) {
   for (const file of await pickFiles(PICTURES, true)) {
@@ -37,6 +39,11 @@ export function AddFacet() {
     addCoat({ kind });
     openFacet('tone');
   };
+  /** A coat that is made of numbers. */
+  const make = (kind: 'gradient' | 'grain' | 'colour') => {
+    addCoat(sourceByKind(kind).schema.parse({ kind }) as SourceInput);
+    openFacet('material');
+  };
   return (
     <View style={styles.all}>
       <View style={styles.row}>
@@ -50,6 +57,9 @@ export function AddFacet() {
       <View style={styles.row}>
         <Act onPress={() => treat('below')}>Treat what lies below</Act>
         <Act onPress={() => treat('photo')}>The photo once more</Act>
+        <Act onPress={() => make('gradient')}>A gradient</Act>
+        <Act onPress={() => make('grain')}>Grain</Act>
+        <Act onPress={() => make('colour')}>One colour</Act>
       </View>
       <MaterialGrid size={96} onChoose={lay} />
     </View>
@@ -86,6 +96,7 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
           />
         </View>
       ) : null}
+      {['gradient', 'grain', 'colour'].includes(source.kind) ? <SourcePanel coat={coat} /> : null}
       <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>
       <MaterialGrid size={84} current={source} onChoose={exchange} />
       <Act icon="image-plus" onPress={() => void bringIn(exchange)}>

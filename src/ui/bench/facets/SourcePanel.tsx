@@ -1,0 +1,148 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import * as z from 'zod';
+import { exchangeSource, type SourceInput } from '@/core/piece/edits';
+import type { Coat } from '@/core/piece/schema';
+import { share } from '@/core/schema';
+import { sourceByKind } from '@/core/sources';
+import { stopColour, type Stop } from '@/core/sources/gradient';
+import { toHex } from '@/core/measure/palette';
+import { useBench } from '@/store/bench';
+import { usePalette } from '@/store/palette';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Colour } from '../../kit/Colour';
+import { Fold } from '../../kit/Fold';
+import { Panel } from '../../kit/Panel';
+import { useColours } from '../../theme';
+
+/** The figures of a source that is made of numbers: a colour, a gradient, grain. */
+export function SourcePanel({ coat }: { coat: Coat }) {
+  const colours = usePalette();
+  const { change, preview } = useBench.getState();
+  const source = coat.source as unknown as SourceInput & { stops?: Stop[] };
+  const { schema, label } = sourceByKind(source.kind);
+  const set = (key: string, value: unknown) => exchangeSource(coat.id, { ...source, [key]: value });
+  return (
+    <View>
+      <Panel
+        schema={schema}
+        values={source}
+        colours={colours}
+        onPreview={(key, v) => preview(set(key, v))}
+        onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.source.${key}`)}
+      />
+      {source.stops ? (
+        <Stops
+          stops={source.stops}
+          colours={colours}
+          onPreview={(stops) => preview(set('stops', stops))}
+          onCommit={(stops, name) => change(name, set('stops', stops), `${coat.id}.stops.${name}`)}
+        />
+      ) : null}
+      {source.kind === 'grain' ? (
+        <Act
+          icon="dice-5-outline"
+          onPress={() => change('Other grain', exchangeSource(coat.id, { ...source, seed: ((source.seed as number) * 31 + 7) % 9973 }))}
+        >
+          Other grain
+        </Act>
+      ) : null}
+    </View>
+  );
+}
+
+const stopSchema = z.object({
+  at: share('Place', 0, { help: 'Along the line, or from the middle outwards.' }),
+  alpha: share('Cover', 1, { help: 'At nought the picture shows through.' }),
+});
+
+interface StopsProps {
+  stops: Stop[];
+  colours: readonly string[];
+  onPreview(stops: Stop[]): void;
+  onCommit(stops: Stop[], name: string): void;
+}
+
+/** Colours of a gradient in their order; a stop never passes its neighbours. */
+function Stops({ stops, colours, onPreview, onCommit }: StopsProps) {
+  const c = useColours();
+  const edit = (i: number, values: Partial<Stop>): Stop[] => {
+    const low = stops[i - 1]?.at ?? 0;
+    const high = stops[i + 1]?.at ?? 1;
+    return stops.map((s, k) => (k === i ? { ...s, ...values, at: Math.min(high, Math.max(low, values.at ?? s.at)) } : s));
+  };
+  const band = Array.from({ length: 24 }, (_, i) => {
+    const [r, g, b, a] = stopColour(stops, i / 23);
+    return `rgba(${Math.round(r * 255)}, ${Math.round(g * 255)}, ${Math.round(b * 255)}, ${a}) ${((i / 23) * 100).toFixed(1)}%`;
+  });
+  /** Between the two that lie farthest apart, in the colour that is there. */
+  const add = () => {
+    let best = 0;
+    for (let i = 1; i + 1 < stops.length; i++) if (stops[i + 1].at - stops[i].at > stops[best + 1].at - stops[best].at) best = i;
+    const at = (stops[best].at + stops[best + 1].at) / 2;
+    const [r, g, b, alpha] = stopColour(stops, at);
+    onCommit([...stops.slice(0, best + 1), { at, colour: toHex([r, g, b]), alpha }, ...stops.slice(best + 1)], 'Add a stop');
+  };
+  return (
+    <View style={{ gap: 4, paddingTop: 8 }}>
+      <div
+        role="img"
+        aria-label="The gradient"
+        style={{
+          height: 28,
+          borderRadius: 2,
+          border: `1px solid ${c.line}`,
+          background: `linear-gradient(90deg, ${band.join(', ')}), repeating-conic-gradient(#999 0 25%, #ccc 0 50%) 0 0 / 14px 14px`,
+        }}
+      />
+      {stops.map((stop, i) => (
+        <Fold key={i} title={`Stop ${i + 1}, at ${Math.round(stop.at * 100)} %`}>
+          <Colour
+            label={`Colour of stop ${i + 1}`}
+            value={stop.colour}
+            offered={colours}
+            onPreview={(colour) => onPreview(edit(i, { colour }))}
+            onCommit={(colour) => onCommit(edit(i, { colour }), `Stop ${i + 1}: colour`)}
+          />
+          <Panel
+            schema={stopSchema}
+            values={{ at: stop.at, alpha: stop.alpha }}
+            onPreview={(key, v) => onPreview(edit(i, { [key]: v }))}
+            onCommit={(key, v, name) => onCommit(edit(i, { [key]: v }), `Stop ${i + 1}: ${name.toLowerCase()}`)}
+          />
+          {stops.length > 2 ? (
+            <Act
+              plain
+              onPress={() =>
+                onCommit(
+                  stops.filter((_, k) => k !== i),
+                  'Take a stop out',
+                )
+              }
+            >
+              {`Take stop ${i + 1} out`}
+            </Act>
+          ) : null}
+        </Fold>
+      ))}
+      <Acts>
+        <Act disabled={stops.length >= 16} onPress={add}>
+          Add a stop
+        </Act>
+        <Act
+          plain
+          onPress={() =>
+            onCommit(
+              [...stops].reverse().map((s) => ({ ...s, at: 1 - s.at })),
+              'Turn the gradient round',
+            )
+          }
+        >
+          Turn it round
+        </Act>
+      </Acts>
+      <Text style={{ color: c.quiet, fontSize: 13 }}>Drag its two ends on the picture.</Text>
+    </View>
+  );
+}
