@@ -126,3 +126,73 @@ test('the tone of a material agrees with Chromium’s filters', async ({ page })
   // One filter alone within 1 level; Chromium rounds to 8 bits between the five steps of a chain, the engine does not.
   expect(Object.entries(off).filter(([f, v]) => v > (f.includes(' ') ? 3 : 1))).toEqual([]);
 });
+
+test('relief agrees with Chromium’s diffuse light from a distant lamp, drape with its displacement', async ({ page }) => {
+  await page.goto('/materials');
+  await page.waitForFunction(() => 'dermatexEngine' in globalThis);
+  const off = await page.evaluate(async () => {
+    const W = 2000;
+    const H = 128;
+    // Soft forms: a filter that reads whole pixels and one that reads between them agree there.
+    const wave = (x: number, y: number) => 128 + 60 * Math.sin(x / 90) * Math.cos(y / 70) + 30 * Math.sin((x + 2 * y) / 160);
+    const image = new ImageData(W, H);
+    for (let y = 0; y < H; y++) for (let x = 0; x < W; x++) image.data.set([wave(x, y), wave(x, y), wave(x, y), 255], (y * W + x) * 4);
+    const engine = (globalThis as unknown as { dermatexEngine: any }).dermatexEngine;
+    await engine.library.load('picture:soft', async () => ({ width: W, height: H, place: async (at: number) => engine.pool.write(at, image.data) }));
+    const ours = async (treatment: object): Promise<Uint8Array> => {
+      const coat = {
+        id: 'c',
+        visible: true,
+        source: { kind: 'photo' },
+        lay: { fit: 'stretch', scale: 1, stretchX: 1, stretchY: 1, x: 0, y: 0, turn: 0, flipX: false, flipY: false },
+        treatments: [{ active: true, strength: 1, mode: 'normal', ...treatment }],
+        blend: 'normal',
+        strength: 1,
+        limits: [0, 0, 1, 1],
+        mask: { start: 'all', parts: [] },
+        guards: 1,
+      };
+      const piece = { coats: [coat], strength: 1, photo: { key: 'soft', name: 'p', width: W, height: H } };
+      return engine.draw({ piece, region: { x: 0, y: 0, width: W, height: H }, scale: 1 }, (p: Uint8Array) => p.slice());
+    };
+    const theirs = async (filter: string): Promise<Uint8ClampedArray> => {
+      const source = document.createElement('canvas');
+      source.width = W;
+      source.height = H;
+      source.getContext('2d')!.putImageData(image, 0, 0);
+      const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${W}" height="${H}"><filter id="f" x="0" y="0" width="100%" height="100%" color-interpolation-filters="sRGB">${filter}</filter><image href="${source.toDataURL()}" width="${W}" height="${H}" filter="url(#f)"/></svg>`;
+      const drawn = new Image();
+      drawn.src = `data:image/svg+xml;base64,${btoa(svg)}`;
+      await drawn.decode();
+      const canvas = document.createElement('canvas');
+      canvas.width = W;
+      canvas.height = H;
+      canvas.getContext('2d')!.drawImage(drawn, 0, 0);
+      return canvas.getContext('2d')!.getImageData(0, 0, W, H).data;
+    };
+    const most = (a: ArrayLike<number>, b: ArrayLike<number>, inset: number) => {
+      let far = 0;
+      for (let y = inset; y < H - inset; y++)
+        for (let x = inset; x < W - inset; x++) far = Math.max(far, Math.abs(a[(y * W + x) * 4] - b[(y * W + x) * 4]));
+      return far;
+    };
+    // Height from alpha, as the standard has it; full depth is 12 px high. Light from the right (90°) is azimuth 0.
+    const alpha = '<feColorMatrix type="matrix" values="0 0 0 0 1  0 0 0 0 1  0 0 0 0 1  1 0 0 0 0"/>';
+    const light = (azimuth: number) =>
+      `${alpha}<feDiffuseLighting surfaceScale="6" diffuseConstant="${0.5 / Math.sin((40 * Math.PI) / 180)}" lighting-color="#fff"><feDistantLight azimuth="${azimuth}" elevation="40"/></feDiffuseLighting>`;
+    const relief = { kind: 'relief', depth: 0.5, elevation: 40, soften: 0 };
+    const shift = '<feDisplacementMap in="SourceGraphic" in2="SourceGraphic" scale="60" xChannelSelector="R" yChannelSelector="R"/>';
+    const drape = { kind: 'drape', map: 'own', amountX: 60, amountY: 60, blur: 0, edge: 'duplicate' };
+    return {
+      right: most(await ours({ ...relief, direction: 90 }), await theirs(light(0)), 2),
+      bottomLeft: most(await ours({ ...relief, direction: 225 }), await theirs(light(135)), 2),
+      shifted: most(await ours(drape), await theirs(shift), 32),
+      // The check is of something: what the filters do is far from what they start from.
+      moved: most(await theirs(shift), image.data, 32),
+    };
+  });
+  expect(off.moved).toBeGreaterThan(10);
+  expect(off.right).toBeLessThanOrEqual(1);
+  expect(off.bottomLeft).toBeLessThanOrEqual(1);
+  expect(off.shifted).toBeLessThanOrEqual(1);
+});
