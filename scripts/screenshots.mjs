@@ -40,6 +40,9 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.mouse.move(400, 20);
   await calm();
   await shot('bench-wide');
+  await page.getByRole('button', { name: 'See them all side by side' }).click();
+  await calm();
+  await shot('contact-wide');
   await page.getByTestId('card-photo').click();
   await page.getByRole('tab', { name: 'Frame' }).click();
   await calm();
@@ -72,6 +75,14 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
 await at(...phone, 'light', async ({ shot, sample }) => {
   await sample('The old keeper');
   await shot('bench-phone');
+});
+await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
+  await sample('The old keeper');
+  await page.getByRole('tab', { name: 'Tone' }).click();
+  await page.getByRole('button', { name: 'Relief', exact: true }).last().click();
+  await page.getByRole('slider', { name: 'Light from' }).scrollIntoViewIfNeeded();
+  await calm();
+  await shot('tone-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The light at dusk');
