@@ -8,11 +8,16 @@ import concrete from './generators/concrete';
 import craquelure from './generators/craquelure';
 import deckle from './generators/deckle';
 import dots from './generators/dots';
+import driftwood from './generators/driftwood';
 import dryBrush from './generators/dry-brush';
 import film from './generators/film';
+import fingerprints from './generators/fingerprints';
 import foxed from './generators/foxed';
 import frame from './generators/frame';
 import freckled from './generators/freckled';
+import fur from './generators/fur';
+import glaze from './generators/glaze';
+import haze from './generators/haze';
 import hessian from './generators/hessian';
 import hotPress from './generators/hot-press';
 import kraft from './generators/kraft';
@@ -20,17 +25,24 @@ import laid from './generators/laid';
 import lights from './generators/lights';
 import limewash from './generators/limewash';
 import linen from './generators/linen';
+import marbled from './generators/marbled';
+import mesh from './generators/mesh';
 import mud from './generators/mud';
 import patina from './generators/patina';
 import plaster from './generators/plaster';
+import rain from './generators/rain';
 import rings from './generators/rings';
 import rust from './generators/rust';
+import silk from './generators/silk';
 import skin from './generators/skin';
 import splatter from './generators/splatter';
 import stone from './generators/stone';
 import stray from './generators/stray';
 import streaks from './generators/streaks';
+import twill from './generators/twill';
+import wash from './generators/wash';
 import weatheredWood from './generators/weathered-wood';
+import worn from './generators/worn';
 import type { Material } from './material';
 
 /** The shelf, in the order in which it is shown. */
@@ -43,30 +55,42 @@ export const materials: readonly Material[] = [
   foxed,
   canvas,
   linen,
+  twill,
   hessian,
+  silk,
+  mesh,
   plaster,
   concrete,
   limewash,
   stone,
   brick,
   weatheredWood,
+  driftwood,
   brushed,
   rust,
   patina,
   craquelure,
   mud,
+  glaze,
   film,
   streaks,
   rings,
   splatter,
+  fingerprints,
   skin,
   freckled,
   stray,
-  lights,
+  haze,
   clouds,
+  rain,
+  lights,
   dryBrush,
+  wash,
+  marbled,
   dots,
+  fur,
   frame,
+  worn,
   deckle,
 ];
 

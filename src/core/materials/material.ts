@@ -13,6 +13,7 @@ export const families = [
   { id: 'skin', label: 'Skin' },
   { id: 'air', label: 'Light and air' },
   { id: 'brush', label: 'Brushwork' },
+  { id: 'living', label: 'Living things' },
   { id: 'edges', label: 'Edges' },
 ] as const;
 export type FamilyId = (typeof families)[number]['id'];

@@ -2,7 +2,7 @@ import { PAGE } from '../image/machine';
 import { testMachine } from '@/testing/machine';
 import { controlsOf } from '../schema';
 import { generate, materialScratch } from './generate';
-import { materialById, materials } from '.';
+import { families, materialById, materials } from '.';
 import { turnedLattice } from './lattice';
 import { Sheet } from './sheet';
 
@@ -95,6 +95,12 @@ describe.each(materials.map((m) => m.id))('%s', (id) => {
       expect(at99(seam)).toBeLessThanOrEqual(at99(steps) * 1.25 + 0.01);
     });
   }
+});
+
+it('is a shelf of at least 45, every family with something in it, no name or id twice', () => {
+  expect(materials.length).toBeGreaterThanOrEqual(45);
+  for (const key of ['id', 'label'] as const) expect(new Set(materials.map((m) => m[key])).size).toBe(materials.length);
+  for (const family of families) expect(materials.some((m) => m.family === family.id)).toBe(true);
 });
 
 describe('noise', () => {

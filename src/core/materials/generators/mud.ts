@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { crackStrokes, growCracks } from '../cracks';
 import { defineMaterial } from '../material';
-import { line } from '../random';
+
+const TURN = 2 * Math.PI;
 
 export default defineMaterial({
   id: 'cracks.mud',
@@ -30,8 +31,9 @@ export default defineMaterial({
       back: 0.02,
       breaking: 0.1,
       rough: 1.5,
-      direction: (x, y) => 0.8 + 1.2 * line(1.4 * x + 3 * y, sheet.seed),
-      density: (x, y) => 0.9 + 0.2 * line(2 * x + y, sheet.seed + 1),
+      // Repeats over the sheet, as the net does.
+      direction: (x, y) => 0.8 + 0.7 * Math.sin(TURN * (x + y) + sheet.seed) + 0.4 * Math.cos(TURN * (2 * y - x)),
+      density: (x, y) => 0.9 + 0.15 * Math.sin(TURN * (2 * x + y) + sheet.seed),
     });
     const gap = sheet
       .strokes(

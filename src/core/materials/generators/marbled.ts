@@ -1,0 +1,50 @@
+import * as z from 'zod';
+import { share, slider } from '../../schema';
+import type { Field } from '../field';
+import { defineMaterial } from '../material';
+
+export default defineMaterial({
+  id: 'brush.marbled',
+  label: 'Marbled oil',
+  family: 'brush',
+  seamless: true,
+  shape: 'square',
+  luma: 0.51,
+  suggest: { blend: 'overlay', strength: 0.5 },
+  help: 'Oil colours floated on water and drawn about: bands that crowd and fray.',
+  params: z.object({
+    bands: slider('Bands', 4, 20, 11, { step: 1 }),
+    contrast: share('Contrast', 1, { max: 2 }),
+    fray: share('Fraying', 1, { max: 2 }),
+  }),
+  paint(sheet, { bands, contrast, fray }) {
+    const { random } = sheet;
+    const flow = sheet
+      .noise(1.5, { octaves: 5, gain: 0.46 })
+      .add(sheet.noise(4.2, { octaves: 6, gain: 0.55, stretch: [0.6, 1.6] }).once, 0.26)
+      .add(sheet.noise(26, { octaves: 3 }).once, 0.012 * fray);
+    const count = Math.round(bands);
+    const out: [Field, Field, Field] = [sheet.plane(58), sheet.plane(2), sheet.plane(6)];
+    const inks = [
+      [-30, -2, -14],
+      [26, 0, 2],
+      [-12, 14, 16],
+      [12, -3, 20],
+    ];
+    for (let k = 0; k < count; k++) {
+      const level = -1.9 + (3.8 * (k + 0.5 + 0.25 * random.gauss())) / count;
+      const wide = (2 / count) * random.logNormal(1, 0.5);
+      const soft = 0.02 + 0.05 * random.next();
+      const band = flow
+        .copy()
+        .step(level - wide / 2 - soft, level - wide / 2 + soft)
+        .add(flow.copy().step(level + wide / 2 - soft, level + wide / 2 + soft).once, -1);
+      const ink = inks[random.integer(inks.length)];
+      out.forEach((plane, c) => plane.add(band, ink[c] * contrast));
+      sheet.release(band);
+    }
+    const [lightness, a, b] = out;
+    const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004).once, 0.00016);
+    return { lightness: lightness.clamp(6, 96), a, b, height, elevation: 0.66, contrast: 0.35, occlusion: { k1: 0.05, k2: 0.03, amount: 0.3 } };
+  },
+});

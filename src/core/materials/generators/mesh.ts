@@ -1,0 +1,45 @@
+import * as z from 'zod';
+import { slider } from '../../schema';
+import { defineMaterial } from '../material';
+import { weaveCloth } from '../weave';
+
+export default defineMaterial({
+  id: 'cloth.mesh',
+  label: 'Fishing net gauze',
+  family: 'cloth',
+  seamless: true,
+  fine: true,
+  shape: 'square',
+  luma: 0.25,
+  suggest: { blend: 'screen', strength: 0.5 },
+  help: 'Pale thin threads far apart over black; for screen, a veil over the picture.',
+  params: z.object({
+    threads: slider('Threads', 40, 150, 84, { step: 2, help: 'Threads along the long side.' }),
+    thickness: slider('Thickness', 0.08, 0.3, 0.17, { step: 0.01 }),
+    slack: slider('Slack', 0, 2, 1, { step: 0.05, help: 'How far it has been pulled about.' }),
+  }),
+  paint(sheet, { threads, thickness, slack }) {
+    const { height: cloth, tone } = weaveCloth(sheet, {
+      threads: 2 * Math.round(threads / 2),
+      offset: 0.08 * slack,
+      width: [thickness, 0.22],
+      jitter: 0.16 * slack,
+      wobble: 0.14,
+      slubs: 0.25,
+      slubLength: 1.4,
+      bow: 0.4,
+      gap: -1.4,
+      twist: 0.1,
+      bend: 0.03 * slack,
+    });
+    const thread = cloth.copy().step(-0.9, 0.1);
+    const light = tone
+      .scale(0.03, 0.4)
+      .times(thread)
+      .add(thread.copy().blur(0.002).once, 0.06)
+      .add(sheet.white(0.001).once, 0.004)
+      .scale(0.9, 0.02)
+      .clamp();
+    return { lightness: light.copy(), a: light.copy().scale(0.98), b: light.scale(0.92), encoded: true };
+  },
+});
