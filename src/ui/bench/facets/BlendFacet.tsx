@@ -5,8 +5,11 @@ import { modeById, modeGroups, modes, type Mode } from '@/core/blend';
 import { changeCoat } from '@/core/piece/edits';
 import { strengthField, type Coat } from '@/core/piece/schema';
 import * as z from 'zod';
+import { useLumaBelow } from '@/store/below';
 import { useBench } from '@/store/bench';
 import { Act } from '../../kit/Act';
+import { Fold } from '../../kit/Fold';
+import { Limits, type LimitValues } from '../../kit/Limits';
 import { Panel } from '../../kit/Panel';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 
@@ -68,6 +71,9 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           .slice(0, 4)
           .map(card)}
       </div>
+      <Fold title="Tones it shows on" changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
+        <ToneLimits coat={coat} />
+      </Fold>
       {modeGroups.map((group) => (
         <View key={group.id}>
           <Text style={{ color: c.quiet, fontSize: 13, paddingBottom: 4 }}>{group.label}</Text>
@@ -76,6 +82,26 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           </div>
         </View>
       ))}
+    </View>
+  );
+}
+
+/** Held back in the darks or the lights of what lies below. */
+function ToneLimits({ coat }: { coat: Coat }) {
+  const counts = useLumaBelow(coat.id);
+  const { change, preview } = useBench.getState();
+  const limits = (value: LimitValues) => changeCoat(coat.id, () => ({ limits: value }));
+  return (
+    <View>
+      <Limits
+        value={coat.limits}
+        counts={counts}
+        onPreview={(v) => preview(limits(v))}
+        onCommit={(v, name) => change(`Tones: ${name.toLowerCase()}`, limits(v), `${coat.id}.limits.${name}`)}
+      />
+      <Act plain onPress={() => change('Show on all tones', limits([0, 0, 1, 1]))}>
+        Show on all tones
+      </Act>
     </View>
   );
 }
