@@ -74,7 +74,7 @@ it('scales, measures and checks', async () => {
 });
 
 it('lists and makes materials of any size', async () => {
-  expect(run('materials').trim().split('\n')).toHaveLength(10);
+  expect(run('materials').trim().split('\n').length).toBeGreaterThanOrEqual(45);
   run('material', 'paper.aged', '--seed', '4', '--size', '300x190', '--out', file('aged.png'));
   run('material', 'cloth.linen', '--seed', '4', '--size', '111x70', '--out', file('linen.png'));
   expect(await sharp(file('aged.png')).metadata()).toMatchObject({ width: 300, height: 190, channels: 3 });
