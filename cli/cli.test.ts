@@ -4,6 +4,9 @@ import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 
+// Every test starts several processes.
+jest.setTimeout(60_000);
+
 const root = process.env.DERMATEX_ROOT ?? process.cwd();
 const main = path.join(root, 'build/cli-main.mjs');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-'));
