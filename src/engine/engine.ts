@@ -7,7 +7,8 @@ import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
-import { NOMINAL } from '../core/sources/lay';
+import { cornerSpread, NOMINAL } from '../core/sources/lay';
+import { nominalOf } from '../core/sources/nominal';
 import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
 import { Cancelled, Lost, type Pool } from './pool';
 import { Surveys } from './surveys';
@@ -227,9 +228,13 @@ export class Engine {
     const aspect = source.aspect ?? photo.width / photo.height;
     const material = materialById(id);
     const square = material.shape === 'square';
-    const nominal = square ? { width: NOMINAL, height: NOMINAL } : { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
+    const nominal = nominalOf(source, photo);
     const long = Math.max(photo.width, photo.height) * scale;
-    const seen = (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * coat.lay.scale * Math.max(coat.lay.stretchX, coat.lay.stretchY);
+    const seen =
+      (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) *
+      coat.lay.scale *
+      Math.max(coat.lay.stretchX, coat.lay.stretchY) *
+      cornerSpread(coat.lay);
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
     const side = materialSide(seen, material.fine);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));

@@ -126,6 +126,18 @@ it('so does a preview of a material draped over the photo, each step at part str
   expect(await apart({ coats: [{ id: 'a', source, blend: 'overlay', strength: 0.6, treatments }] })).toBeLessThan(1.5);
 });
 
+it('so does a preview of a material in perspective, and in mirrored tiles', async () => {
+  const source = { kind: 'material', id: 'masonry.brick', seed: 4 };
+  const corners = [
+    [0, 0.2],
+    [0.8, 0],
+    [1.1, 1.2],
+    [0, 0.9],
+  ];
+  expect(await apart({ coats: [{ id: 'a', source, blend: 'soft-light', strength: 0.85, lay: { corners } }] })).toBeLessThan(1.5);
+  expect(await apart({ coats: [{ id: 'a', source, blend: 'soft-light', strength: 0.85, lay: { fit: 'tile', mirror: true, scale: 0.6 } }] })).toBeLessThan(1.5);
+});
+
 it('so does a preview through a lens, and of spots', async () => {
   expect(await apart({ ready: { lens: { k1: -0.12, k2: 0.02, red: 1, blue: -1, corners: 0.6 } } })).toBeLessThan(1.5);
   expect(

@@ -3,6 +3,7 @@ export { sampleAffine, sampleArea } from './sample';
 export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask } from './tile';
 export { linearMatrix, applyTable, colourful } from './light';
 export { sampleProjected } from './warp';
+export { sampleInPerspective } from './perspective';
 export { sampleLens, cornerLight } from './lens';
 export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } from './membrane';
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } from './smooth';

@@ -10,7 +10,7 @@ function pixel(p: usize): v128 {
 
 // @ts-ignore: decorator
 @inline
-function put(dst: usize, stride: usize, v: v128): void {
+export function put(dst: usize, stride: usize, v: v128): void {
   f32.store(dst, f32x4.extract_lane(v, 0));
   f32.store(dst + stride, f32x4.extract_lane(v, 1));
   f32.store(dst + 2 * stride, f32x4.extract_lane(v, 2));
@@ -61,6 +61,16 @@ function wrapped(i: i32, size: i32): i32 {
   return r < 0 ? r + size : r;
 }
 
+/** Row or column of the picture that place i shows: 1 wraps, 3 mirrors every other one, else the nearest. */
+// @ts-ignore: decorator
+@inline
+function shownAt(i: i32, size: i32, edge: i32): i32 {
+  if (edge == 1) return wrapped(i, size);
+  if (edge != 3) return within(i, size);
+  const r = wrapped(i, size << 1);
+  return r < size ? r : (size << 1) - 1 - r;
+}
+
 /**
  * Bilinear value of four pixels: `upper` and `lower` hold two RGBA8 pixels side by side in their low half, `across` the two
  * weights across in 1/16384 (packed in each 32-bit lane, the left one low), `down` the weight of the lower row times `norm`,
@@ -90,26 +100,33 @@ function norm4(): v128 {
   return f32x4.splat(<f32>(1.0 / (255.0 * 16384.0)));
 }
 
-/** One pixel of `sampleAffine` at (x, y) of the picture, edges minded. */
-function sampleOne(src: usize, w: i32, h: i32, at: usize, stride: usize, x: f64, y: f64, soft: f64, edge: i32, mix: f32): void {
+/** Bilinear value at (x, y) of a picture as lanes of r, g, b, a, edges minded. */
+// @ts-ignore: decorator
+@inline
+export function readOne(src: usize, w: i32, h: i32, x: f64, y: f64, edge: i32): v128 {
   const norm = norm4();
   const pitch = <usize>w << 2;
   const sx = x - 0.5;
   const sy = y - 0.5;
   const x0 = <i32>Math.floor(sx);
   const y0 = <i32>Math.floor(sy);
-  const xa = edge == 1 ? wrapped(x0, w) : within(x0, w);
-  const xb = edge == 1 ? wrapped(x0 + 1, w) : within(x0 + 1, w);
-  const ya = edge == 1 ? wrapped(y0, h) : within(y0, h);
-  const yb = edge == 1 ? wrapped(y0 + 1, h) : within(y0 + 1, h);
+  const xa = shownAt(x0, w, edge);
+  const xb = shownAt(x0 + 1, w, edge);
+  const ya = shownAt(y0, h, edge);
+  const yb = shownAt(y0 + 1, h, edge);
   const r0 = src + <usize>ya * pitch;
   const r1 = src + <usize>yb * pitch;
   const down = f32x4.mul(f32x4.splat(<f32>(sy - <f64>y0)), norm);
-  let v = bilinear(
+  return bilinear(
     v128.load32_lane(r0 + (<usize>xb << 2), v128.load32_zero(r0 + (<usize>xa << 2)), 1),
     v128.load32_lane(r1 + (<usize>xb << 2), v128.load32_zero(r1 + (<usize>xa << 2)), 1),
     weights(f32x4.splat(<f32>(sx - <f64>x0))), f32x4.sub(norm, down), down,
   );
+}
+
+/** One pixel of `sampleAffine` at (x, y) of the picture. */
+function sampleOne(src: usize, w: i32, h: i32, at: usize, stride: usize, x: f64, y: f64, soft: f64, edge: i32, mix: f32): void {
+  let v = readOne(src, w, h, x, y, edge);
   if (edge == 0) {
     const ex = min<f64>(x, <f64>w - x);
     const ey = min<f64>(y, <f64>h - y);
@@ -140,7 +157,7 @@ function bound(k: f64, start: f64, low: f64, high: f64, limit: i32, last: bool):
 /**
  * Bilinear affine sampling of an RGBA8 picture into a planar tile. Tile pixel (i, j) reads the picture at
  * (a·i + c·j + e, b·i + d·j + f) in its own pixels, centres at .5. edge 0: transparent outside with a one-pixel soft border,
- * 1: wrap, 2: extend. `mix` below 1 blends into what the tile holds (two mip levels).
+ * 1: wrap, 2: extend, 3: every other one mirrored. `mix` below 1 blends into what the tile holds (two mip levels).
  */
 export function sampleAffine(
   src: usize, w: i32, h: i32, dst: usize, stride: usize, tw: i32, th: i32,

@@ -5,6 +5,8 @@ const schema = z.object({
   theme: z.enum(['system', 'light', 'dark']).catch('system'),
   maskColour: z.string().catch('madder'),
   penPressure: z.boolean().catch(true),
+  /** A coat shows at part of its strength while it is placed. */
+  seeThrough: z.boolean().catch(false),
 });
 type Settings = z.output<typeof schema>;
 
@@ -23,9 +25,9 @@ export const useSettings = create<Settings & { set(change: Partial<Settings>): v
   ...read(),
   set(change) {
     set(change);
-    const { theme, maskColour, penPressure } = get();
+    const { theme, maskColour, penPressure, seeThrough } = get();
     try {
-      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure }));
+      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough }));
     } catch {
       // A full or forbidden store only means that the choice is not remembered.
     }

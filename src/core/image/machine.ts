@@ -5,6 +5,7 @@ export type KernelName =
   | 'sampleAffine'
   | 'sampleArea'
   | 'sampleProjected'
+  | 'sampleInPerspective'
   | 'sampleLens'
   | 'cornerLight'
   | 'markPath'

@@ -1,4 +1,5 @@
 import type { Machine } from './machine';
+import { multiply3, type Matrix3 } from '../color/matrix3';
 import { levelSize, type Picture } from './picture';
 import type { Tile } from './tile';
 
@@ -12,8 +13,9 @@ export interface Affine {
   f: number;
 }
 
-export type Edge = 'clear' | 'wrap' | 'extend';
-const edges: Record<Edge, number> = { clear: 0, wrap: 1, extend: 2 };
+/** What lies beyond a picture: nothing, it once more, its last pixels, or it once more in the mirror. */
+export type Edge = 'clear' | 'wrap' | 'extend' | 'mirror';
+const edges: Record<Edge, number> = { clear: 0, wrap: 1, extend: 2, mirror: 3 };
 
 /**
  * Fills a tile with the picture reduced by `scale` (target pixels to a picture pixel). Reductions are area means over the exact
@@ -66,6 +68,13 @@ export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine
   const mix = wanted - level;
   sampleLevel(kernels, picture, level, placed, edge, tile, 1);
   if (mix > 0.01 && level + 1 < picture.levels.length) sampleLevel(kernels, picture, level + 1, placed, edge, tile, mix);
+}
+
+/** Samples under a projective map of whole-piece pixels to the picture's own, row by row; clear behind the horizon. */
+export function sampleInPerspective({ kernels }: Machine, picture: Picture, map: Matrix3, edge: Edge, tile: Tile): void {
+  const placed = multiply3(map, [1, 0, tile.x, 0, 1, tile.y, 0, 0, 1]);
+  const { width, height, levels } = picture;
+  kernels.sampleInPerspective(levels[0], width, height, levels.length, tile.ptr, tile.stride, tile.width, tile.height, ...placed, edges[edge]);
 }
 
 function sampleLevel(kernels: Machine['kernels'], picture: Picture, level: number, map: Affine, edge: Edge, tile: Tile, mix: number) {

@@ -12,6 +12,8 @@ const picture = { ...bench.picture(W, H, (x, y) => pixels[y * W + x]) };
 const single = { ...picture, levels: picture.levels.slice(0, 1) };
 
 const fold = (i: number, n: number) => ((i % n) + n) % n;
+/** 0 1 2 2 1 0 0 1 2 … */
+const mirror = (i: number, n: number) => (fold(i, 2 * n) < n ? fold(i, 2 * n) : 2 * n - 1 - fold(i, 2 * n));
 const within = (i: number, n: number) => Math.min(n - 1, Math.max(0, i));
 
 function reference(map: Affine, edge: Edge, i: number, j: number): number[] {
@@ -20,7 +22,7 @@ function reference(map: Affine, edge: Edge, i: number, j: number): number[] {
   const [sx, sy] = [x - 0.5, y - 0.5];
   const [x0, y0] = [Math.floor(sx), Math.floor(sy)];
   const [fx, fy] = [sx - x0, sy - y0];
-  const place = edge === 'wrap' ? fold : within;
+  const place = { wrap: fold, mirror, extend: within, clear: within }[edge];
   const at = (u: number, v: number) => pixels[place(y0 + v, H) * W + place(x0 + u, W)];
   const out = [0, 1, 2, 3].map(
     (c) => ((at(0, 0)[c] * (1 - fx) + at(1, 0)[c] * fx) * (1 - fy) + (at(0, 1)[c] * (1 - fx) + at(1, 1)[c] * fx) * fy) / 255,
@@ -41,7 +43,7 @@ const maps: [string, Affine][] = [
 ];
 
 describe.each(maps)('a picture %s', (_name, map) => {
-  it.each(['clear', 'wrap', 'extend'] as Edge[])('with edge "%s" is bilinear to a fiftieth of a level, on any width of tile', (edge) => {
+  it.each(['clear', 'wrap', 'extend', 'mirror'] as Edge[])('with edge "%s" is bilinear to a fiftieth of a level, on any width of tile', (edge) => {
     for (const [width, height] of [
       [53, 21],
       [8, 60],

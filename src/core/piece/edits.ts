@@ -133,11 +133,3 @@ export const changePart = (id: string, index: number, values: Record<string, unk
 
 export const addPart = (id: string, part: Record<string, unknown>): Edit =>
   changeCoat(id, (c) => ({ mask: { ...c.mask, parts: [...c.mask.parts, part as Coat['mask']['parts'][number]] } }));
-
-/** Draws an angle to the nearest right angle when it is within `reach` degrees of it. */
-export function snapTurn(degrees: number, reach = 3): number {
-  const turned = ((((degrees + 180) % 360) + 360) % 360) - 180;
-  const right = Math.round(turned / 90) * 90;
-  const value = Math.abs(turned - right) <= reach ? right : turned;
-  return value === -180 ? 180 : value;
-}

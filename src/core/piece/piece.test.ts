@@ -1,3 +1,4 @@
+import { snapTurn } from '../sources/laying';
 import { ellipseSchema } from '../mask/parts/ellipse';
 import { dabsOf, strokeSchema } from '../mask/parts/strokes';
 import { controlsOf } from '../schema';
@@ -71,7 +72,7 @@ it.each([
   [271, -90],
   [357.5, 0],
 ])('a turn of %d° is drawn to %d°', (from, to) => {
-  expect(edits.snapTurn(from)).toBeCloseTo(to, 6);
+  expect(snapTurn(from)).toBeCloseTo(to, 6);
 });
 
 describe('lay', () => {
@@ -165,7 +166,7 @@ it('every treatment and lay carries words for its panel, and begins at neutral v
     expect(controlsOf(t.schema).every((c) => c.meta.label && c.neutral !== undefined)).toBe(true);
     expect(t.neutral(t.schema.parse({ kind: t.kind }))).toBe(!t.shows);
   }
-  expect(controlsOf(laySchema).map((c) => c.key)).toEqual(['fit', 'scale', 'stretchX', 'stretchY', 'x', 'y', 'turn', 'flipX', 'flipY']);
+  expect(controlsOf(laySchema).map((c) => c.key)).toEqual(['fit', 'scale', 'stretchX', 'stretchY', 'x', 'y', 'turn', 'flipX', 'flipY', 'mirror']);
 });
 
 describe('strokes', () => {

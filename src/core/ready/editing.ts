@@ -1,5 +1,5 @@
 import { cropMap, outline, quarteredSize, type Size } from './geometry';
-import { apply, invert, turned, type Point } from './matrix';
+import { apply, invert, turned, type Point } from '../image/projection';
 import { room } from './frame';
 import type { Crop, Ready } from './schema';
 

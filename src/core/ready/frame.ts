@@ -1,5 +1,5 @@
 import { outline, quarteredSize, type Size } from './geometry';
-import { apply, turned, type Point } from './matrix';
+import { apply, turned, type Point } from '../image/projection';
 import type { Crop, Ready } from './schema';
 
 type Geometry = Pick<Ready, 'quarter' | 'flip' | 'perspective' | 'crop'>;

@@ -1,4 +1,4 @@
-import { apply, chain, invert, moved, multiply, scaled, squareTo, turned, type Point, type Projection } from './matrix';
+import { apply, chain, invert, moved, multiply, scaled, squareTo, turned, type Point, type Projection } from '../image/projection';
 import { bent, planLens, straightened } from './lens';
 import { neutralReady, type Ready } from './schema';
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../schema';
-import type { Point } from './matrix';
+import type { Point } from '../image/projection';
 
 export const lensFields = {
   k1: slider('Bend', -0.25, 0.25, 0, {

@@ -1,5 +1,5 @@
 import type { Size } from './geometry';
-import type { Point } from './matrix';
+import type { Point } from '../image/projection';
 
 /** Bins of a tenth of a degree over ±20° about the axes. */
 const BIN = 0.1;

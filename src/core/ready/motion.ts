@@ -1,5 +1,5 @@
 import { between, fromFile, readiedSize, toFile, type Size } from './geometry';
-import { apply, slope, type Point } from './matrix';
+import { apply, slope, type Point } from '../image/projection';
 import type { Ready } from './schema';
 
 /** How the readied photo moved under its coats: a point for point map in fractions, and the turn, size and flip near the middle. */

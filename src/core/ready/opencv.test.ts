@@ -3,7 +3,7 @@ import { numbers, testBench } from '@/testing/machine';
 import { contextOf } from '../render/evaluate';
 import { toFile, fromFile, readiedMap } from './geometry';
 import { bendByLine, bent, lensSchema, planLens, straightened, straightness } from './lens';
-import { apply, type Point } from './matrix';
+import { apply, type Point } from '../image/projection';
 import { fillPhoto, planReady } from './photo';
 import { readySchema } from './schema';
 

@@ -1,8 +1,9 @@
 import { numbers } from '@/testing/machine';
 import { outline, readiedMap, readiedSize, uprightMap } from './geometry';
 import { findUprights, type Line } from './level';
-import { apply, invert, squareTo, type Point } from './matrix';
-import { isConvex, uprightCorners, wholeCorners, withCorners, type Corners } from './perspective';
+import { apply, invert, squareTo, type Point } from '../image/projection';
+import { isConvex, wholeCorners, type Corners } from '../image/corners';
+import { uprightCorners, withCorners } from './perspective';
 import { neutralReady } from './schema';
 
 const photo = { width: 480, height: 320 };

@@ -2,17 +2,9 @@ import { fits } from './editing';
 import { largestFrame } from './frame';
 import { quarteredSize, type Size } from './geometry';
 import type { Line } from './level';
-import { squareTo, type Point } from './matrix';
+import { wholeCorners, type Corners } from '../image/corners';
+import { squareTo, type Point } from '../image/projection';
 import { neutralReady, type Ready } from './schema';
-
-export type Corners = [Point, Point, Point, Point];
-
-export const wholeCorners: Corners = [
-  [0, 0],
-  [1, 0],
-  [1, 1],
-  [0, 1],
-];
 
 /** Where two lines meet; null when they are parallel. */
 function meet([[ax, ay], [bx, by]]: Line, [[cx, cy], [dx, dy]]: Line): Point | null {
@@ -42,15 +34,6 @@ export function uprightCorners(one: Line, two: Line): Corners {
   if (vanishing && vanishing[1] > -0.35 && vanishing[1] < 1.35)
     throw new RangeError('These lines meet too near the picture; draw them along two edges that are upright in life.');
   return wholeCorners.map(([x, y]) => at(x, y)) as Corners;
-}
-
-/** Whether four points go round in order without a dent, so that they can be the corners of a picture. */
-export function isConvex(corners: Corners): boolean {
-  return corners.every(([x, y], i) => {
-    const [bx, by] = corners[(i + 1) % 4];
-    const [cx, cy] = corners[(i + 2) % 4];
-    return (bx - x) * (cy - by) - (by - y) * (cx - bx) > 1e-4;
-  });
 }
 
 /**

@@ -8,7 +8,7 @@ import { treatmentByKind } from '../treatments';
 import { reachOf, treat } from '../treatments/run';
 import { readiedMap, readiedSize, type Size } from './geometry';
 import { bent, planLens, type PlannedLens } from './lens';
-import { apply, isAffine, slope, type Point, type Projection } from './matrix';
+import { apply, isAffine, slope, type Point, type Projection } from '../image/projection';
 import type { Ready } from './schema';
 
 /** All that drawing needs to know of a piece's readying: plain data. */

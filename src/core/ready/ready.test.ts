@@ -5,7 +5,7 @@ import type { Plan } from '../render/plan';
 import { fillLaid } from '../sources/laid';
 import { isLargest, largestFrame, withFlip, withQuarter, withTurn, within } from './frame';
 import { cropMap, outline, readiedMap, readiedSize } from './geometry';
-import { apply, invert, squareTo, type Point } from './matrix';
+import { apply, invert, squareTo, type Point } from '../image/projection';
 import { planReady } from './photo';
 import { setReady } from './rebase';
 import { neutralReady, readySchema, type Ready } from './schema';

@@ -3,10 +3,11 @@ import { maskPartByKind } from '../mask';
 import type { Coat, Piece } from '../piece/schema';
 import { controlsOf } from '../schema';
 import { sourceByKind } from '../sources';
-import { fitScale, NOMINAL, type Lay } from '../sources/lay';
+import { fitScale, type Lay } from '../sources/lay';
+import { nominalOf } from '../sources/nominal';
 import { treatmentByKind } from '../treatments';
 import type { Size } from './geometry';
-import type { Point } from './matrix';
+import type { Point } from '../image/projection';
 import { motionOf, turnBy, type Motion } from './motion';
 import { neutralReady, type Ready } from './schema';
 
@@ -45,14 +46,6 @@ function moveLengths(params: Record<string, unknown>, motion: Motion): Record<st
     if (meta.unit === 'u' && typeof out[key] === 'number') out[key] = motion.length(out[key] as number);
   }
   return out;
-}
-
-/** The nominal size of a coat's source on a readied photo; a picture whose size is not known is taken to have the photo's shape. */
-function nominalOf(source: Record<string, unknown>, frame: Size): Size {
-  if (source.kind !== 'material') return { width: (source.width as number) ?? frame.width, height: (source.height as number) ?? frame.height };
-  if (materialById(String(source.id)).shape === 'square') return { width: NOMINAL, height: NOMINAL };
-  const aspect = (source.aspect as number | undefined) ?? frame.width / frame.height;
-  return { width: NOMINAL * Math.min(1, aspect), height: NOMINAL / Math.max(1, aspect) };
 }
 
 function moveLay(coat: Coat, motion: Motion): Pick<Coat, 'lay' | 'source'> {

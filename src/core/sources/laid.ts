@@ -1,12 +1,16 @@
-import { sampleAffine } from '../image/sample';
+import { sampleAffine, sampleInPerspective, type Edge } from '../image/sample';
 import type { Tile } from '../image/tile';
 import type { RenderContext } from '../render/context';
 import type { PlannedCoat } from '../render/plan';
-import { layMap } from './lay';
+import { layMap, layProjection, type Lay } from './lay';
+
+const edgeOf = ({ fit, mirror }: Lay): Edge => (fit !== 'tile' ? 'clear' : mirror ? 'mirror' : 'wrap');
 
 /** A picture or material sampled where the coat's lay puts it. */
 export function fillLaid(context: RenderContext, tile: Tile, coat: PlannedCoat): void {
-  if (!coat.picture) throw new Error(`The source of coat "${coat.name}" has not been loaded.`);
-  const map = layMap(coat.lay, coat.nominal ?? coat.picture, context, coat.held ?? coat.picture);
-  sampleAffine(context.machine, coat.picture, map, coat.lay.fit === 'tile' ? 'wrap' : 'clear', tile);
+  const { picture, lay } = coat;
+  if (!picture) throw new Error(`The source of coat "${coat.name}" has not been loaded.`);
+  const sizes = [coat.nominal ?? picture, context, coat.held ?? picture] as const;
+  if (lay.corners) sampleInPerspective(context.machine, picture, layProjection(lay, ...sizes), edgeOf(lay), tile);
+  else sampleAffine(context.machine, picture, layMap(lay, ...sizes), edgeOf(lay), tile);
 }

@@ -1,4 +1,6 @@
 import * as z from 'zod';
+import { chain, invert, scaled, squareTo, type Projection } from '../image/projection';
+import { isConvex, type Corners } from '../image/corners';
 import type { Affine } from '../image/sample';
 import { choice, share, slider, toggle } from '../schema';
 
@@ -37,10 +39,20 @@ export const laySchema = z.object({
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Clockwise; holds for a moment at right angles.' }),
   flipX: toggle('Flip across', false),
   flipY: toggle('Flip down', false),
+  mirror: toggle('Mirror every other tile', false, {
+    help: 'Edges that do not fit meet their own mirror image.',
+    idle: ({ fit }) => (fit === 'tile' ? undefined : 'There is one tile only; choose Tile to repeat it.'),
+  }),
+  /** Perspective: where the material's four corners lie, in fractions of it as it would lie without; clockwise from the left upper one. */
+  corners: z
+    .array(z.tuple([z.number().min(-100).max(100), z.number().min(-100).max(100)]))
+    .length(4)
+    .refine((corners) => isConvex(corners as Corners), 'the corners must go round without a dent')
+    .optional(),
 });
 export type Lay = z.output<typeof laySchema>;
 
-interface Frame {
+export interface Frame {
   /** Size of the whole piece in pixels at this scale, and pixels to one u. */
   width: number;
   height: number;
@@ -48,7 +60,7 @@ interface Frame {
 }
 
 /** A size in a source's own, nominal pixels. */
-interface Size {
+export interface Size {
   width: number;
   height: number;
 }
@@ -81,4 +93,38 @@ export function layMap(lay: Lay, nominal: Size, frame: Frame, held: Size = nomin
   const c = sx * Math.sin(turn);
   const d = sy * Math.cos(turn);
   return { a, b, c, d, e: held.width / 2 - a * cx - c * cy, f: held.height / 2 - b * cx - d * cy };
+}
+
+/** The four corners of a lay, those of the material itself when no perspective is given. */
+export const cornersOf = (lay: Pick<Lay, 'corners'>): Corners | null => (lay.corners as Corners | undefined) ?? null;
+
+/** `layMap` with the lay's perspective, as a projective map; it is the affine one when there is none. */
+export function layProjection(lay: Lay, nominal: Size, frame: Frame, held: Size = nominal): Projection {
+  const { a, b, c, d, e, f } = layMap(lay, nominal, frame, held);
+  const flat: Projection = [a, c, e, b, d, f, 0, 0, 1];
+  const corners = cornersOf(lay);
+  if (!corners) return flat;
+  // In the order in which a point of the piece goes through them, last first.
+  return chain(scaled(held.width, held.height), invert(squareTo(corners)), scaled(1 / held.width, 1 / held.height), flat);
+}
+
+/** From fractions of a laid source, before its perspective, to pixels of the piece. */
+export function layPlace(lay: Lay, nominal: Size, frame: Frame): Projection {
+  const { a, b, c, d, e, f } = layMap(lay, nominal, frame);
+  return chain(invert([a, c, e, b, d, f, 0, 0, 1]), scaled(nominal.width, nominal.height));
+}
+
+/** How many pixels of the photo one pixel of a laid picture covers at most; over 2 it looks soft. `photo` is the readied photo's size. */
+export function enlargement(lay: Lay, picture: Size, photo: Size): number {
+  const unit = Math.max(photo.width, photo.height) / 2000;
+  const [fx, fy] = fitScale(lay, picture, { ...photo, unit });
+  return Math.max(fx * lay.stretchX, fy * lay.stretchY) * lay.scale * cornerSpread(lay);
+}
+
+/** How much larger than flat the longest side of a perspective is drawn. */
+export function cornerSpread(lay: Pick<Lay, 'corners'>): number {
+  const corners = cornersOf(lay);
+  if (!corners) return 1;
+  const sides = corners.map(([x, y], i) => Math.hypot(x - corners[(i + 1) % 4][0], y - corners[(i + 1) % 4][1]));
+  return Math.max(1, ...sides);
 }

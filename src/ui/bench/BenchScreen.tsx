@@ -113,6 +113,9 @@ function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean):
   return facet === 'balance' && tool === 'neutral' ? 'Tap something that should be grey' : null;
 }
 
+const coarse = typeof window !== 'undefined' && window.matchMedia?.('(pointer: coarse)').matches;
+const layingSentence = (name: string) => (coarse ? `A finger moves ${name}, two scale and turn it` : `A stroke moves ${name}`);
+
 /** One line that always says what a stroke on the picture will do. */
 function StrokeLine() {
   const c = useColours();
@@ -125,7 +128,7 @@ function StrokeLine() {
   const ready = coat ? null : readySentence(facet, tool, second);
   const live = ready !== null || (coat !== null && (facet === 'where' || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : `A stroke moves ${name}`);
+  const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
       <PhotoTab />

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { isConvex, wholeCorners, withCorners, type Corners } from '@/core/ready/perspective';
+import { isConvex, wholeCorners, type Corners } from '@/core/image/corners';
+import { withCorners } from '@/core/ready/perspective';
 import { shownPiece, useBench } from '@/store/bench';
 import { changeReady, readyOf } from '@/store/ready';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';

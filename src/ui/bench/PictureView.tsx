@@ -21,7 +21,10 @@ import { SpotHandles } from './SpotHandles';
 import { Loupe } from './Loupe';
 import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
-import { brushTool, layTool } from './tools';
+import { LayHandles } from './LayHandles';
+import { arrowStep } from './handleStyles';
+import { layTool, nudgeLay } from './layTool';
+import { brushTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
@@ -125,8 +128,11 @@ export function PictureView() {
       data-testid="picture"
       tabIndex={0}
       onKeyDown={(e) => {
-        const step = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
-        if (step && e.target === e.currentTarget) useViewport.getState().pan(step[0], step[1]);
+        const step = arrowStep(e.key);
+        if (!step || e.target !== e.currentTarget) return;
+        e.preventDefault();
+        if (tool === layTool) nudgeLay(step, e.shiftKey);
+        else useViewport.getState().pan(-40 * step[0], -40 * step[1]);
       }}
       style={{ ...frame, background: c.card, cursor: tool && facet !== 'lay' ? 'crosshair' : 'default' }}
     >
@@ -148,6 +154,7 @@ export function PictureView() {
       ) : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
       {facet === 'material' ? <GradientHandles /> : null}
+      {facet === 'lay' && !held ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {spotting ? <SpotHandles /> : null}
       <DrawnLine />

@@ -1,6 +1,6 @@
 import { useState, type PointerEvent } from 'react';
 import { fromFile } from '@/core/ready/geometry';
-import type { Point } from '@/core/ready/matrix';
+import type { Point } from '@/core/image/projection';
 import type { Spot } from '@/core/ready/spots/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { complain } from '@/store/notices';

@@ -18,6 +18,8 @@ export interface Tool {
   move(points: ToolPoint[]): void;
   up(point: ToolPoint): void;
   cancel(): void;
+  /** What two fingers do, when it is not looking closer. Points stay in the order in which the fingers came. */
+  pinch?: { begin(a: ToolPoint, b: ToolPoint): void; move(a: ToolPoint, b: ToolPoint): void; end(): void };
 }
 
 /**
@@ -31,8 +33,12 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
   useEffect(() => {
     const element = place.current;
     if (!element) return;
-    const pointers = new Map<number, { x: number; y: number }>();
+    const pointers = new Map<number, { x: number; y: number; point: ToolPoint }>();
     let working: Tool | null = null;
+    let pinching: Tool | null = null;
+    /** Where the first finger is while it works alone, and whether the rest of a pinch is being lifted. */
+    let alone: ToolPoint | null = null;
+    let resting = false;
     let space = false;
     const view = () => useViewport.getState();
 
@@ -44,16 +50,25 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
       const pressure = e.pointerType === 'pen' ? Math.max(0.02, e.pressure) : 1;
       return { x: x / v.photo.width, y: y / v.photo.height, px, py, pressure, shift: e.shiftKey };
     };
+    const bothPoints = () => [...pointers.values()].map((p) => p.point) as [ToolPoint, ToolPoint];
     const down = (e: PointerEvent) => {
       if ((e.target as Element).closest('[data-handle]')) return;
       element.setPointerCapture(e.pointerId);
-      pointers.set(e.pointerId, { x: e.clientX, y: e.clientY });
-      if (pointers.size === 2) {
+      pointers.set(e.pointerId, { x: e.clientX, y: e.clientY, point: point(e) });
+      if (pointers.size === 2 && working?.pinch) {
+        pinching = working;
+        working = null;
+        // From where the first finger came down: what it has moved since is part of the pinch.
+        pinching.pinch?.begin(...bothPoints());
+        const [first] = pointers.values();
+        if (alone) first.point = alone;
+      } else if (pointers.size === 2) {
         // A second finger means looking, not working: what the first has begun is taken back.
         working?.cancel();
         working = null;
       } else if (pointers.size === 1 && e.button === 0 && !space && latest.current.tool) {
         working = latest.current.tool;
+        alone = null;
         working.down(point(e));
       }
       e.preventDefault();
@@ -61,8 +76,14 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
     const move = (e: PointerEvent) => {
       const before = pointers.get(e.pointerId);
       latest.current.onHover(point(e));
-      if (!before) return;
+      if (!before || resting) return;
+      if (pinching) {
+        pointers.set(e.pointerId, { x: e.clientX, y: e.clientY, point: point(e) });
+        if (pointers.size === 2) pinching.pinch?.move(...bothPoints());
+        return;
+      }
       if (working) {
+        alone = point(e);
         const all = e.getCoalescedEvents?.() ?? [];
         working.move((all.length > 0 ? all : [e]).map(point));
         return;
@@ -76,10 +97,19 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
         view().pan((e.clientX - before.x) / 2, (e.clientY - before.y) / 2);
         if (from > 0) view().zoomAt(to / from, (e.clientX + other.x) / 2 - box.left, (e.clientY + other.y) / 2 - box.top);
       }
-      pointers.set(e.pointerId, { x: e.clientX, y: e.clientY });
+      pointers.set(e.pointerId, { x: e.clientX, y: e.clientY, point: point(e) });
     };
     const up = (e: PointerEvent) => {
       if (!pointers.delete(e.pointerId)) return;
+      if (pinching) {
+        // The finger that stays does nothing more until it is lifted too.
+        if (e.type === 'pointercancel') pinching.cancel();
+        else pinching.pinch?.end();
+        pinching = null;
+        resting = pointers.size > 0;
+        return;
+      }
+      resting = resting && pointers.size > 0;
       if (working) {
         if (e.type === 'pointercancel') working.cancel();
         else working.up(point(e));

@@ -6,7 +6,7 @@ import { withTurn } from '@/core/ready/frame';
 import { toFile } from '@/core/ready/geometry';
 import { bendByLine, lensSchema } from '@/core/ready/lens';
 import type { Line } from '@/core/ready/level';
-import type { Point } from '@/core/ready/matrix';
+import type { Point } from '@/core/image/projection';
 import { uprightCorners, withCorners } from '@/core/ready/perspective';
 import type { Ready } from '@/core/ready/schema';
 import { useBench, type FacetId } from '@/store/bench';

@@ -8,7 +8,8 @@ import { useSettings } from '@/store/settings';
 import * as storage from '@/store/storage';
 import type { ToolPoint } from './gestures';
 import { lineTool, neutralTool, uprightsTool } from './readyTools';
-import { brushTool, layTool } from './tools';
+import { layTool } from './layTool';
+import { brushTool } from './tools';
 import { useViewport } from './viewport';
 
 jest.mock('@/store/engine', () => ({ getEngine: async () => ({}) }));

@@ -1,5 +1,5 @@
 import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
-import { addStroke, setLay } from '@/core/piece/edits';
+import { addStroke } from '@/core/piece/edits';
 import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';
@@ -60,35 +60,4 @@ function thinned(have: Stroke['points'], more: Stroke['points'], size: number): 
     if (Math.hypot(p[0] - last[0], p[1] - last[1]) >= near && out.length < 20000) out.push(p);
   }
   return out;
-}
-
-let begun: { x: number; y: number; layX: number; layY: number } | null = null;
-
-/** Moves the chosen coat's material on the picture. */
-export const layTool: Tool = {
-  down(point) {
-    const { chosen, piece } = useBench.getState();
-    const coat = piece?.coats.find((c) => c.id === chosen);
-    begun = coat ? { x: point.x, y: point.y, layX: coat.lay.x, layY: coat.lay.y } : null;
-  },
-  move(points) {
-    const { chosen, preview } = useBench.getState();
-    const last = points[points.length - 1];
-    if (begun && chosen && last) preview(setLay(chosen, moved(last)));
-  },
-  up(point) {
-    const { chosen, change } = useBench.getState();
-    if (begun && chosen && Math.hypot(point.x - begun.x, point.y - begun.y) > 0.001) change('Move the material', setLay(chosen, moved(point)));
-    begun = null;
-  },
-  cancel() {
-    begun = null;
-    useBench.getState().preview(null);
-  },
-};
-
-function moved(point: ToolPoint) {
-  const from = begun as NonNullable<typeof begun>;
-  const keep = (v: number) => Math.min(2, Math.max(-2, rounded(v)));
-  return { x: keep(from.layX + point.x - from.x), y: keep(from.layY + point.y - from.y) };
 }

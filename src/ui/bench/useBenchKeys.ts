@@ -17,7 +17,7 @@ export const benchKeys: [string, string][] = [
   ['Ctrl or ⌘ Z', 'Undo; with Shift, redo'],
   ['F, A', 'Fit the photo; one pixel to one pixel'],
   ['+ and −', 'Zoom'],
-  ['Arrows', 'Move the view while the picture has the focus'],
+  ['Arrows', 'Move the view while the picture has the focus, or the material while it is laid; with Shift further'],
   ['P, W, L', 'Hold: the photo, without this coat, this coat alone'],
   ['M', 'Show the mask in colour'],
   ['Page up, Page down', 'Choose the next coat up or down'],

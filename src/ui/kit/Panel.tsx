@@ -63,7 +63,8 @@ export function Panel({ schema, values, only, colours, onPreview, onCommit }: Pa
               />
             );
           }
-          if (meta.control === 'toggle') return <Toggle key={key} label={meta.label} value={value as boolean} help={meta.help} onChange={commit} />;
+          if (meta.control === 'toggle')
+            return <Toggle key={key} label={meta.label} value={value as boolean} help={meta.idle?.(values) ?? meta.help} onChange={commit} />;
           if (meta.control === 'choice')
             return <Choice key={key} label={meta.label} options={meta.choices ?? []} value={value as string} onChange={commit} />;
           if (meta.control === 'colour')

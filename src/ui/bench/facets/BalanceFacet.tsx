@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import * as z from 'zod';
-import type { Point } from '@/core/ready/matrix';
+import type { Point } from '@/core/image/projection';
 import { balanceFields } from '@/core/treatments/balance';
 import { shownPiece, useBench } from '@/store/bench';
 import { complain } from '@/store/notices';

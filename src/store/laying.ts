@@ -1,0 +1,24 @@
+import { create } from 'zustand';
+import { changeCoat, setLay, type Edit } from '../core/piece/edits';
+import type { Coat } from '../core/piece/schema';
+import type { Lay } from '../core/sources/lay';
+import { useSettings } from './settings';
+
+interface LayingState {
+  /** The handles move single corners instead of the whole. */
+  corners: boolean;
+  set(change: Partial<Pick<LayingState, 'corners'>>): void;
+}
+
+export const useLaying = create<LayingState>((set) => ({ corners: false, set: (change) => set(change) }));
+
+/** How much of a coat shows while it is placed, when one wants to see through it. */
+const THROUGH = 0.4;
+
+/** A lay while it is being changed: the photo shows through, if that is wanted. */
+export const placing =
+  (coat: Coat, change: Partial<Lay>): Edit =>
+  (piece) => {
+    const laid = setLay(coat.id, change)(piece);
+    return useSettings.getState().seeThrough ? changeCoat(coat.id, (c) => ({ strength: c.strength * THROUGH }))(laid) : laid;
+  };

@@ -1,0 +1,73 @@
+import { setLay } from '@/core/piece/edits';
+import type { Coat } from '@/core/piece/schema';
+import type { Point } from '@/core/image/projection';
+import type { Lay } from '@/core/sources/lay';
+import { movedBy, pinched } from '@/core/sources/laying';
+import { useBench } from '@/store/bench';
+import { placing } from '@/store/laying';
+import type { Tool, ToolPoint } from './gestures';
+import { useViewport, zoomOf } from './viewport';
+
+let begun: { coat: Coat; from: Point } | null = null;
+let fingers: { coat: Coat; from: [Point, Point] } | null = null;
+let last: Partial<Lay> = {};
+
+const kept = (): Coat | null => {
+  const { chosen, piece } = useBench.getState();
+  return piece?.coats.find((c) => c.id === chosen) ?? null;
+};
+const photo = () => useViewport.getState().photo;
+const onPhoto = (p: ToolPoint): Point => [p.x * photo().width, p.y * photo().height];
+const show = (coat: Coat, change: Partial<Lay>) => {
+  last = change;
+  useBench.getState().preview(placing(coat, change));
+};
+const keep = (coat: Coat, name: string) => {
+  if (Object.keys(last).length > 0) useBench.getState().change(name, setLay(coat.id, last));
+  else useBench.getState().preview(null);
+  last = {};
+};
+
+/** Moves the material by an arrow key: two pixels of the screen, twenty with Shift. */
+export function nudgeLay([dx, dy]: [number, number], far: boolean): void {
+  const coat = kept();
+  if (!coat) return;
+  const by = (far ? 20 : 2) / zoomOf(useViewport.getState());
+  useBench.getState().change('Move the material', setLay(coat.id, movedBy(coat.lay, photo(), [0, 0], [dx * by, dy * by])), `${coat.id}.lay.arrows`);
+}
+
+/** Moves the chosen coat's material on the picture; two fingers scale and turn it. */
+export const layTool: Tool = {
+  down(point) {
+    const coat = kept();
+    begun = coat && { coat, from: onPhoto(point) };
+    last = {};
+  },
+  move(points) {
+    const to = points[points.length - 1];
+    if (begun && to) show(begun.coat, movedBy(begun.coat.lay, photo(), begun.from, onPhoto(to)));
+  },
+  up() {
+    if (begun) keep(begun.coat, 'Move the material');
+    begun = null;
+  },
+  cancel() {
+    begun = fingers = null;
+    last = {};
+    useBench.getState().preview(null);
+  },
+  pinch: {
+    begin(a, b) {
+      const coat = kept();
+      begun = null;
+      fingers = coat && { coat, from: [onPhoto(a), onPhoto(b)] };
+    },
+    move(a, b) {
+      if (fingers) show(fingers.coat, pinched(fingers.coat.lay, photo(), fingers.from, [onPhoto(a), onPhoto(b)]));
+    },
+    end() {
+      if (fingers) keep(fingers.coat, 'Turn and scale the material');
+      fingers = null;
+    },
+  },
+};
