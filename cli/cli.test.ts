@@ -204,3 +204,47 @@ it('refuses bad input with one line, exit code 2 and no file', () => {
   expect(fails('check', recipe('p.json', [{ source: { kind: 'material', id: 'paper.aged', params: { border: 9 } } }]))).toMatch(/border/);
   expect(existsSync(out)).toBe(false);
 });
+
+it('a material of 16 bits keeps them: a hundredth of the scale, stretched to all of it, has more than a hundred steps', async () => {
+  const ramp = Uint16Array.from({ length: 240 * 160 * 3 }, (_, i) => 32768 + (Math.floor(i / 3) % 240) * 2.7);
+  await sharp(ramp, { raw: { width: 240, height: 160, channels: 3 } })
+    .toColourspace('rgb16')
+    .png()
+    .toFile(file('deep.png'));
+  const levels = { kind: 'levels', black: 0.5, white: 0.51 };
+  const look = (name: string, fitting?: object) =>
+    recipe(name, [
+      {
+        source: { kind: 'picture', file: 'deep.png', ...(fitting ? { fitting } : {}) },
+        lay: { fit: 'stretch' },
+        blend: 'normal',
+        treatments: [levels],
+      },
+    ]);
+  for (const [name, fitting] of [
+    ['deep', undefined],
+    ['deep-fitted', { grey: true, top: 0.1 }],
+  ] as const) {
+    run('render', '--photo', file('photo.png'), '--recipe', look(`${name}.json`, fitting), '--out', file(`${name}-out.png`));
+    const out = await pixels(`${name}-out.png`);
+    expect(new Set(Array.from({ length: 240 }, (_, x) => out[(80 * 240 + x) * 3])).size).toBeGreaterThan(100);
+  }
+});
+
+it('a picture is trimmed and tiled without a seam as the recipe says', async () => {
+  const W = 200;
+  const raw = Buffer.from(Array.from({ length: W * W }, (_, i) => (i % W < 20 ? [0, 0, 0] : [200, 180, 160])).flat());
+  await sharp(raw, { raw: { width: W, height: W, channels: 3 } }).png().toFile(file('bordered.png')); // prettier-ignore
+  const source = { kind: 'picture', file: 'bordered.png', fitting: { left: 0.11, seamless: true } };
+  run(
+    'render',
+    '--photo',
+    file('photo.png'),
+    '--recipe',
+    recipe('trim.json', [{ source, lay: { fit: 'tile', scale: 0.5 } }]),
+    '--out',
+    file('trim.png'),
+  );
+  const out = await pixels('trim.png');
+  for (let i = 0; i < out.length; i += 3 * 97) expect([out[i], out[i + 1], out[i + 2]]).toEqual([200, 180, 160]);
+});

@@ -18,18 +18,18 @@ export async function readBytes(file: string): Promise<Buffer> {
   }
 }
 
-/** Decodes a picture to RGBA8, oriented by its Exif data and in sRGB. @throws Refused for a file that is no such picture. */
-export async function readPicture(file: string): Promise<{ data: Buffer; width: number; height: number }> {
+/** Decodes a picture to RGBA8, or RGBA16 where that is asked for and the file has it, oriented by its Exif data and in sRGB. @throws Refused for a file that is no such picture. */
+export async function readPicture(file: string, deep = false): Promise<{ data: Buffer; width: number; height: number; deep: boolean }> {
   const bytes = await readBytes(file);
   try {
-    inspect(bytes, path.basename(file));
+    const wide = inspect(bytes, path.basename(file)).deep && deep;
     const { data, info } = await sharp(bytes, { limitInputPixels: 60e6 })
       .rotate()
-      .toColourspace('srgb')
+      .toColourspace(wide ? 'rgb16' : 'srgb')
       .ensureAlpha()
-      .raw()
+      .raw({ depth: wide ? 'ushort' : 'uchar' })
       .toBuffer({ resolveWithObject: true });
-    return { data, width: info.width, height: info.height };
+    return { data, width: info.width, height: info.height, deep: wide };
   } catch (error) {
     if (error instanceof BadFile) throw new Refused(error.message);
     throw new Refused(`“${path.basename(file)}” cannot be decoded: ${(error as Error).message.split('\n')[0]}.`);
@@ -46,12 +46,13 @@ export async function sizeOf(file: string): Promise<{ width: number; height: num
 }
 
 /** A picture file for the engine: decoded when its size is asked for, dropped once it is in kernel memory. */
-export async function decodeFile(file: string, write: (at: number, bytes: Uint8Array) => void): Promise<Decoded> {
-  let picture: Awaited<ReturnType<typeof readPicture>> | null = await readPicture(file);
+export async function decodeFile(file: string, write: (at: number, bytes: Uint8Array) => void, deep = false): Promise<Decoded> {
+  let picture: Awaited<ReturnType<typeof readPicture>> | null = await readPicture(file, deep);
   const { width, height } = picture;
   return {
     width,
     height,
+    deep: picture.deep,
     async place(at) {
       if (picture) write(at, picture.data);
       picture = null;

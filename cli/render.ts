@@ -30,7 +30,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   let next = 0;
   const coats = coatsOf(look, () => `c${++next}`);
   const engine = await nodeEngine({
-    decode: (key) => decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes)),
+    decode: (key, deep) =>
+      decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
     levels: scale === 1 && !readsSmall(look) ? 1 : undefined,
     inPlace: true,
   });

@@ -1,3 +1,4 @@
+import { pixelBytes } from '../core/image/picture';
 import { Engine } from './engine';
 import type { Decoded } from './library';
 import { Pool, type WorkerHandle } from './pool';
@@ -24,16 +25,16 @@ export async function browserEngine(file: (key: string) => Promise<Blob>): Promi
   await pool.ready();
   // A bitmap lives in the worker that decoded it until it is placed, so files are decoded one after another.
   let last: Promise<unknown> = Promise.resolve();
-  const decode = (key: string): Promise<Decoded> =>
+  const decode = (key: string, deep = false): Promise<Decoded> =>
     new Promise((resolve, reject) => {
       last = last.then(async () => {
         try {
-          const size = await pool.call<{ width: number; height: number }>({ call: 'decode', file: await file(key) }, 0);
+          const size = await pool.call<{ width: number; height: number; deep: boolean }>({ call: 'decode', file: await file(key), deep }, 0);
           await new Promise<void>((placed) => {
             const place = async (at: number) => {
               try {
-                await pool.call({ call: 'place', at, ...size }, 0);
-                if (!shared) await engine.library.repeat(at, size.width * size.height * 4);
+                await pool.call({ call: 'place', at, width: size.width, height: size.height }, 0);
+                if (!shared) await engine.library.repeat(at, size.width * size.height * pixelBytes(size.deep));
               } finally {
                 placed();
               }

@@ -1,6 +1,8 @@
-import type { Picture } from '../core/image/picture';
+import { levelSize, pixelBytes, type Picture } from '../core/image/picture';
 import type { Region } from '../core/image/tile';
 import { materialById } from '../core/materials';
+import type { Border } from '../core/materials/fitting/border';
+import type { Fitting } from '../core/materials/fitting/schema';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
 import { marginOf, planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
@@ -38,8 +40,8 @@ export interface DrawOptions {
 
 export interface EngineOptions {
   pool: Pool;
-  /** Decodes the file behind a picture's key. */
-  decode(key: string): Promise<Decoded>;
+  /** Decodes the file behind a picture's key; with 16 bits a channel where `deep` is asked for and the file has them. */
+  decode(key: string, deep?: boolean): Promise<Decoded>;
   encode?(pixels: { at: number; array?: Uint8Array<ArrayBuffer> }, width: number, height: number, encoding: Encoding): Promise<Blob>;
   library?: Library;
 }
@@ -80,6 +82,36 @@ export class Engine {
 
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
     return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+  }
+
+  /** An imported picture, made to fit as a material. */
+  private own(key: string, fitting?: Fitting): Promise<Picture> {
+    return this.library.own(key, fitting, () => this.options.decode(key, true));
+  }
+
+  /** The plain border of an imported picture, as parts of its sides. */
+  async border(key: string): Promise<Border | null> {
+    return this.pool.call<Border | null>({ call: 'border', picture: await this.own(key) }, this.pool.shared ? undefined : 0);
+  }
+
+  /** An imported picture made to fit and reduced to at most `side` pixels, as RGBA8. */
+  async ownPixels(
+    key: string,
+    fitting: Fitting | undefined,
+    side: number,
+  ): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
+    const picture = await this.own(key, fitting);
+    let level = 0;
+    while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > side) level++;
+    const [width, height] = levelSize(picture, level);
+    const bytes = await this.bytesAt(picture.levels[level], width * height * pixelBytes(picture.deep));
+    // The high byte of each value, which comes second.
+    const pixels = picture.deep ? bytes.filter((_, i) => i % 2 === 1) : bytes;
+    return { pixels, width, height };
+  }
+
+  private bytesAt(at: number, bytes: number): Promise<Uint8Array<ArrayBuffer>> {
+    return this.pool.machine ? Promise.resolve(this.pool.machine.bytes.slice(at, at + bytes)) : this.pool.call({ call: 'read', at, bytes }, 0);
   }
 
   /** The photo without its spots. */
@@ -145,10 +177,7 @@ export class Engine {
   async materialPixels(request: MaterialRequest): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
     const picture = await this.library.material(request);
     const { width, height } = picture;
-    const bytes = width * height * 4;
-    const [at] = picture.levels;
-    if (this.pool.machine) return { pixels: this.pool.machine.bytes.slice(at, at + bytes), width, height };
-    return { pixels: await this.pool.call({ call: 'read', at, bytes }, 0), width, height };
+    return { pixels: await this.bytesAt(picture.levels[0], width * height * 4), width, height };
   }
 
   private room(bytes: number): number {
@@ -221,8 +250,16 @@ export class Engine {
   }
 
   private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {
-    const source = coat.source as { kind: string; id?: string; file?: string; seed?: number; params?: Record<string, unknown>; aspect?: number };
-    if (source.kind === 'picture') return { ...coat, picture: await this.photo({ key: source.file ?? '' }) };
+    const source = coat.source as {
+      kind: string;
+      id?: string;
+      file?: string;
+      seed?: number;
+      params?: Record<string, unknown>;
+      aspect?: number;
+      fitting?: Fitting;
+    };
+    if (source.kind === 'picture') return { ...coat, picture: await this.own(source.file ?? '', source.fitting) };
     if (source.kind !== 'material') return coat;
     const { id = '', seed = 1, params = {} } = source;
     const aspect = source.aspect ?? photo.width / photo.height;

@@ -1,5 +1,7 @@
-import { pictureAt, pictureBytes, type Picture } from '../core/image/picture';
+import { pictureAt, pictureBytes, pixelBytes, type Picture } from '../core/image/picture';
 import { materialById } from '../core/materials';
+import { fitScratch } from '../core/materials/fitting/fit';
+import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/fitting/schema';
 import { materialScratch } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
@@ -17,7 +19,9 @@ interface Held {
 export interface Decoded {
   width: number;
   height: number;
-  /** Puts RGBA8 rows at the address; every worker can read them once it resolves. */
+  /** 16 bits a channel. */
+  deep?: boolean;
+  /** Puts RGBA rows at the address; every worker can read them once it resolves. */
   place(at: number): Promise<void>;
 }
 
@@ -84,6 +88,45 @@ export class Library {
         throw error;
       }
     });
+  }
+
+  /** An imported picture as a material: with as many bits as it has, made to fit. */
+  own(key: string, fitting: Fitting | undefined, decode: () => Promise<Decoded>): Promise<Picture> {
+    return this.once(ownKey(key, fitting), async () => {
+      const decoded = await decode();
+      const { width, height, deep = false } = decoded;
+      if (!fitting || isNeutral(fitting)) return this.placed(ownKey(key, fitting), decoded, (at) => decoded.place(at));
+      const raw = this.pool.heap.take(width * height * pixelBytes(deep));
+      const scratch = this.pool.heap.take(fitScratch(width, height));
+      try {
+        await decoded.place(raw);
+        const part = trimmed(width, height, fitting);
+        const call = (target: number) => this.pool.everywhere({ call: 'fit', raw: { at: raw, width, height, deep }, fitting, target, scratch });
+        return await this.placed(ownKey(key, fitting), { ...fittedSize(width, height, fitting), deep }, async (at) => void (await call(at)), part);
+      } finally {
+        this.pool.heap.give(raw);
+        this.pool.heap.give(scratch);
+      }
+    });
+  }
+
+  /** Keeps a picture that `fill` writes; `room` is the largest it becomes on the way. */
+  private async placed(
+    key: string,
+    { width, height, deep = false }: { width: number; height: number; deep?: boolean },
+    fill: (at: number) => Promise<void>,
+    room = { width, height },
+  ): Promise<Picture> {
+    const { at, bytes } = this.room(room.width, room.height, Infinity, deep);
+    try {
+      await fill(at);
+      const picture = pictureAt(at, width, height, undefined, deep);
+      await this.pool.everywhere({ call: 'levels', picture });
+      return this.keep(key, picture, at, bytes);
+    } catch (error) {
+      this.pool.heap.give(at);
+      throw error;
+    }
   }
 
   material(order: MaterialRequest): Promise<Picture> {
@@ -172,8 +215,8 @@ export class Library {
     return picture;
   }
 
-  private room(width: number, height: number, most = this.levels): { at: number; bytes: number } {
-    const bytes = pictureBytes(width, height, most);
+  private room(width: number, height: number, most = this.levels, deep = false): { at: number; bytes: number } {
+    const bytes = pictureBytes(width, height, most, deep);
     let total = [...this.held.values()].reduce((sum, h) => sum + h.bytes, 0);
     // What was used in the last drawings is never the oldest, so what is on screen stays.
     const oldest = [...this.held.entries()].sort((a, b) => a[1].used - b[1].used);
@@ -185,6 +228,8 @@ export class Library {
     return { at: this.pool.heap.take(bytes), bytes };
   }
 }
+
+const ownKey = (key: string, fitting?: Fitting) => `own:${key}:${fitting && !isNeutral(fitting) ? JSON.stringify(fitting) : ''}`;
 
 export function materialKey({ id, seed, params, width, height, aspect }: MaterialRequest): string {
   const sorted = Object.keys(params)

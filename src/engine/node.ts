@@ -25,7 +25,7 @@ function spawn(): WorkerHandle {
 }
 
 export interface NodeEngineOptions {
-  decode(key: string): Promise<Decoded>;
+  decode(key: string, deep?: boolean): Promise<Decoded>;
   size?: number;
   /** Mip levels of pictures: 1 where everything is drawn at full size. */
   levels?: number;

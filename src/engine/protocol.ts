@@ -1,4 +1,6 @@
 import type { Picture } from '../core/image/picture';
+import type { RawPicture } from '../core/materials/fitting/fit';
+import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
 import type { SurveyOrder } from '../core/render/survey';
 import type { Plan } from '../core/render/plan';
@@ -26,8 +28,11 @@ export type Call =
   | { call: 'source'; picture: Picture; spot: Spot }
   | { call: 'fringes'; picture: Picture }
   | { call: 'survey'; pixels: number; width: number; height: number; unit: number; order: SurveyOrder; target: number; scratch: number }
+  /** Makes a picture fit as a material. */
+  | { call: 'fit'; raw: RawPicture; fitting: Fitting; target: number; scratch: number }
+  | { call: 'border'; picture: Picture }
   | { call: 'read'; at: number; bytes: number }
-  | { call: 'decode'; file: Blob }
+  | { call: 'decode'; file: Blob; deep: boolean }
   | { call: 'place'; at: number; height: number; width: number }
   | { call: 'encode'; at: number; pixels?: Uint8Array<ArrayBuffer>; width: number; height: number; encoding: Encoding };
 

@@ -135,7 +135,9 @@ it('so does a preview of a material in perspective, and in mirrored tiles', asyn
     [0, 0.9],
   ];
   expect(await apart({ coats: [{ id: 'a', source, blend: 'soft-light', strength: 0.85, lay: { corners } }] })).toBeLessThan(1.5);
-  expect(await apart({ coats: [{ id: 'a', source, blend: 'soft-light', strength: 0.85, lay: { fit: 'tile', mirror: true, scale: 0.6 } }] })).toBeLessThan(1.5);
+  expect(
+    await apart({ coats: [{ id: 'a', source, blend: 'soft-light', strength: 0.85, lay: { fit: 'tile', mirror: true, scale: 0.6 } }] }),
+  ).toBeLessThan(1.5);
 });
 
 it('so does a preview through a lens, and of spots', async () => {

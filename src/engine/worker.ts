@@ -2,6 +2,7 @@ import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { buildLevels, pictureBytes } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
+import { borderOf, fitPicture } from '../core/materials/fitting/fit';
 import { generate } from '../core/materials/generate';
 import { findFringes } from '../core/ready/fringes';
 import { mend, pathOf } from '../core/ready/spots/mend';
@@ -28,7 +29,8 @@ import {
 /** What differs between a browser's worker and a thread of Node. */
 export interface Host {
   post(message: FromWorker, transfer?: ArrayBuffer[]): void;
-  decode?(file: Blob): Promise<{ width: number; height: number }>;
+  /** `deep`: 16 bits are wanted where the file has them. */
+  decode?(file: Blob, deep: boolean): Promise<{ width: number; height: number; deep: boolean }>;
   place?(machine: Machine, at: number, width: number, height: number): void;
   encode?(pixels: Uint8Array<ArrayBuffer>, width: number, height: number, encoding: Encoding): Promise<Blob>;
 }
@@ -66,10 +68,16 @@ export function serve(host: Host): (message: ToWorker) => void {
         const { pixels, width, height, unit, order, target } = question;
         return takeSurvey(machine, pixels, width, height, unit, order, target, question.scratch);
       }
+      case 'fit': {
+        const { raw, fitting, target } = question;
+        return void fitPicture(machine, raw, fitting, target, question.scratch);
+      }
+      case 'border':
+        return borderOf(machine, question.picture);
       case 'read':
         return machine.bytes.slice(question.at, question.at + question.bytes);
       case 'decode':
-        return host.decode?.(question.file);
+        return host.decode?.(question.file, question.deep);
       case 'place':
         return host.place?.(machine, question.at, question.width, question.height);
       case 'encode': {

@@ -4,6 +4,8 @@ export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask
 export { linearMatrix, applyTable, colourful } from './light';
 export { sampleProjected } from './warp';
 export { sampleInPerspective } from './perspective';
+export { sampleAffineDeep, halveDeep } from './deep';
+export { copyPart, evenLight, stitchAcross, stitchDown } from './fit';
 export { sampleLens, cornerLight } from './lens';
 export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } from './membrane';
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } from './smooth';

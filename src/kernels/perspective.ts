@@ -1,5 +1,6 @@
 // Sampling of RGBA8 pictures under a projective map: several reads along the longer side of each pixel's footprint, between two mip levels.
 import { ln1 } from './math';
+import { readDeep } from './deep';
 import { put, readOne } from './sample';
 
 /** The most reads along a footprint: enough for a wall that recedes eight times faster than it is wide. */
@@ -8,15 +9,15 @@ const PROBES: f64 = 8;
 /** Value at (x, y) of the full size, read from one mip level. */
 // @ts-ignore: decorator
 @inline
-function readLevel(src: usize, w: i32, h: i32, level: i32, x: f64, y: f64, edge: i32): v128 {
+function readLevel(src: usize, w: i32, h: i32, level: i32, x: f64, y: f64, edge: i32, deep: i32): v128 {
   for (let l = 0; l < level; l++) {
-    src += (<usize>(w * h * 4) + 15) & ~15;
+    src += (<usize>(w * h * (deep ? 8 : 4)) + 15) & ~15;
     w = (w + 1) >> 1;
     h = (h + 1) >> 1;
     x *= 0.5;
     y *= 0.5;
   }
-  return readOne(src, w, h, x, y, edge);
+  return deep ? readDeep(src, w, h, x, y, edge) : readOne(src, w, h, x, y, edge);
 }
 
 /**
@@ -26,7 +27,7 @@ function readLevel(src: usize, w: i32, h: i32, level: i32, x: f64, y: f64, edge:
  */
 export function sampleInPerspective(
   src: usize, w: i32, h: i32, levels: i32, dst: usize, stride: usize, tw: i32, th: i32,
-  m0: f64, m1: f64, m2: f64, m3: f64, m4: f64, m5: f64, m6: f64, m7: f64, m8: f64, edge: i32,
+  m0: f64, m1: f64, m2: f64, m3: f64, m4: f64, m5: f64, m6: f64, m7: f64, m8: f64, edge: i32, deep: i32,
 ): void {
   let at = dst;
   for (let j = 0; j < th; j++) {
@@ -80,9 +81,9 @@ export function sampleInPerspective(
       let sum = f32x4.splat(0);
       for (let s: f64 = 0; s < n; s++) {
         const t = (s + 0.5) / n - 0.5;
-        let value = readLevel(src, w, h, level, u + du * t, v + dv * t, edge);
+        let value = readLevel(src, w, h, level, u + du * t, v + dv * t, edge, deep);
         if (mix > 0.01) {
-          const next = readLevel(src, w, h, level + 1, u + du * t, v + dv * t, edge);
+          const next = readLevel(src, w, h, level + 1, u + du * t, v + dv * t, edge, deep);
           value = f32x4.add(f32x4.mul(value, f32x4.splat(1 - mix)), f32x4.mul(next, f32x4.splat(mix)));
         }
         sum = f32x4.add(sum, value);

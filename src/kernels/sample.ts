@@ -20,7 +20,7 @@ export function put(dst: usize, stride: usize, v: v128): void {
 /** new·mix + old·(1 − mix). */
 // @ts-ignore: decorator
 @inline
-function mixed(old: v128, v: v128, mix: f32): v128 {
+export function mixed(old: v128, v: v128, mix: f32): v128 {
   return f32x4.add(f32x4.mul(old, f32x4.splat(1 - mix)), f32x4.mul(v, f32x4.splat(mix)));
 }
 
@@ -64,7 +64,7 @@ function wrapped(i: i32, size: i32): i32 {
 /** Row or column of the picture that place i shows: 1 wraps, 3 mirrors every other one, else the nearest. */
 // @ts-ignore: decorator
 @inline
-function shownAt(i: i32, size: i32, edge: i32): i32 {
+export function shownAt(i: i32, size: i32, edge: i32): i32 {
   if (edge == 1) return wrapped(i, size);
   if (edge != 3) return within(i, size);
   const r = wrapped(i, size << 1);

@@ -18,7 +18,19 @@ it.each([
   ['image/webp', () => image().webp()],
 ])('reads the header of %s as libvips writes it', async (type, make) => {
   const bytes = await make().toBuffer();
-  expect(inspect(bytes, 'a')).toEqual({ type, width: 60, height: 40 });
+  expect(inspect(bytes, 'a')).toEqual({ type, width: 60, height: 40, deep: false });
+});
+
+it('sees 16 bits in a PNG as libvips writes it', async () => {
+  const raw = { raw: { width: 2, height: 2, channels: 3 as const } };
+  const bytes = await sharp(
+    Uint16Array.from({ length: 12 }, (_, i) => i * 5000),
+    raw,
+  )
+    .toColourspace('rgb16')
+    .png()
+    .toBuffer();
+  expect(inspect(bytes, 'a')).toEqual({ type: 'image/png', width: 2, height: 2, deep: true });
 });
 
 it('gives the size after Exif orientation', async () => {

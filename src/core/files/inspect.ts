@@ -5,6 +5,8 @@ export interface Inspected {
   /** After Exif orientation. */
   width: number;
   height: number;
+  /** 16 bits a channel. */
+  deep: boolean;
 }
 
 /** A file that Dermatex will not take; the message is one sentence for a person. */
@@ -48,7 +50,8 @@ export function inspect(bytes: Uint8Array, name: string): Inspected {
     const mega = ((width * height) / 1e6).toFixed(0);
     throw new BadFile(`${called} says it is ${width} × ${height} (${mega} megapixels); pictures of up to ${MEGAPIXELS} megapixels can be opened.`);
   }
-  return { type, width, height };
+  // PNG (3rd ed., §11.2.1) gives its bit depth behind the size; the others have 8 bits.
+  return { type, width, height, deep: type === 'image/png' && bytes[24] === 16 };
 }
 
 function kindOf(b: Uint8Array): Inspected['type'] | null {

@@ -1,12 +1,16 @@
 import type { Machine } from './machine';
 
-/** An RGBA8 picture in kernel memory with its mip levels behind it: level l is ⌈w / 2^l⌉ × ⌈h / 2^l⌉. */
+/** An RGBA picture in kernel memory, 8 or 16 bits a channel, with its mip levels behind it: level l is ⌈w / 2^l⌉ × ⌈h / 2^l⌉. */
 export interface Picture {
   width: number;
   height: number;
   /** Addresses of the levels, the full size first. */
   levels: number[];
+  /** 16 bits a channel. */
+  deep?: boolean;
 }
+
+export const pixelBytes = (deep = false): number => (deep ? 8 : 4);
 
 const halved = (n: number) => (n + 1) >> 1;
 
@@ -21,30 +25,34 @@ export function levelSizes(width: number, height: number, most = Infinity): [num
   return sizes;
 }
 
+const levelBytes = ([w, h]: [number, number], deep?: boolean) => Math.ceil((w * h * pixelBytes(deep)) / 16) * 16;
+
 /** Bytes of a picture with all its levels, each aligned to 16. */
-export function pictureBytes(width: number, height: number, most?: number): number {
-  return levelSizes(width, height, most).reduce((sum, [w, h]) => sum + Math.ceil((w * h * 4) / 16) * 16, 0);
+export function pictureBytes(width: number, height: number, most?: number, deep?: boolean): number {
+  return levelSizes(width, height, most).reduce((sum, size) => sum + levelBytes(size, deep), 0);
 }
 
 /** Describes a picture laid out from `at` by `pictureBytes`. */
-export function pictureAt(at: number, width: number, height: number, most?: number): Picture {
+export function pictureAt(at: number, width: number, height: number, most?: number, deep?: boolean): Picture {
   const levels: number[] = [];
-  for (const [w, h] of levelSizes(width, height, most)) {
+  for (const size of levelSizes(width, height, most)) {
     levels.push(at);
-    at += Math.ceil((w * h * 4) / 16) * 16;
+    at += levelBytes(size, deep);
   }
-  return { width, height, levels };
+  return deep ? { width, height, levels, deep } : { width, height, levels };
 }
 
 /** Fills every level but the first from the one before it; where only some rows of the first have changed, only what depends on them. */
 export function buildLevels({ kernels }: Machine, picture: Picture, top = 0, bottom = picture.height): void {
   let { width, height } = picture;
+  const size = pixelBytes(picture.deep);
+  const halve = picture.deep ? kernels.halveDeep : kernels.halve;
   for (let l = 1; l < picture.levels.length; l++) {
     // Whole pairs of rows: a band of them is halved as a picture of its own.
     const first = top >> 1;
     const last = Math.min(halved(height), halved(bottom));
     const rows = Math.min(height, 2 * last) - 2 * first;
-    if (rows > 0) kernels.halve(picture.levels[l - 1] + first * 2 * width * 4, width, rows, picture.levels[l] + first * halved(width) * 4);
+    if (rows > 0) halve(picture.levels[l - 1] + first * 2 * width * size, width, rows, picture.levels[l] + first * halved(width) * size);
     [top, bottom] = [first, last];
     width = halved(width);
     height = halved(height);
@@ -58,4 +66,16 @@ export function levelSize(picture: Picture, level: number): [number, number] {
     height = halved(height);
   }
   return [width, height];
+}
+
+/** A small copy of a picture as values 0..1 of red, green, blue, alpha: the largest level whose long side is at most `side`. */
+export function smallCopy(machine: Machine, picture: Picture, side: number): { width: number; height: number; pixels: Float32Array } {
+  let level = 0;
+  while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > side) level++;
+  const [width, height] = levelSize(picture, level);
+  const at = picture.levels[level];
+  const { bytes } = machine;
+  const values = picture.deep ? new Uint16Array(bytes.buffer, at, width * height * 4) : bytes.subarray(at, at + width * height * 4);
+  const most = picture.deep ? 65535 : 255;
+  return { width, height, pixels: Float32Array.from(values, (v) => v / most) };
 }

@@ -74,13 +74,26 @@ export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine
 export function sampleInPerspective({ kernels }: Machine, picture: Picture, map: Matrix3, edge: Edge, tile: Tile): void {
   const placed = multiply3(map, [1, 0, tile.x, 0, 1, tile.y, 0, 0, 1]);
   const { width, height, levels } = picture;
-  kernels.sampleInPerspective(levels[0], width, height, levels.length, tile.ptr, tile.stride, tile.width, tile.height, ...placed, edges[edge]);
+  kernels.sampleInPerspective(
+    levels[0],
+    width,
+    height,
+    levels.length,
+    tile.ptr,
+    tile.stride,
+    tile.width,
+    tile.height,
+    ...placed,
+    edges[edge],
+    picture.deep ? 1 : 0,
+  );
 }
 
 function sampleLevel(kernels: Machine['kernels'], picture: Picture, level: number, map: Affine, edge: Edge, tile: Tile, mix: number) {
   const k = 1 / (1 << level);
   const [w, h] = levelSize(picture, level);
-  kernels.sampleAffine(
+  const sample = picture.deep ? kernels.sampleAffineDeep : kernels.sampleAffine;
+  sample(
     picture.levels[level],
     w,
     h,

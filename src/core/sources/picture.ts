@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { fittingSchema } from '../materials/fitting/schema';
 import { fillLaid } from './laid';
 import { defineSource } from './source';
 
@@ -6,7 +7,9 @@ export const pictureSourceSchema = z.object({
   kind: z.literal('picture'),
   /** File name, relative to the recipe; inside a piece the key of a kept picture. */
   file: z.string(),
-  /** Its size in pixels, where known. */
+  /** Trimmed, seamless and so on; as it is when left out. */
+  fitting: fittingSchema.optional(),
+  /** Its size in pixels once it is made to fit, where known. */
   width: z.number().int().positive().optional(),
   height: z.number().int().positive().optional(),
 });

@@ -1,0 +1,73 @@
+/** A small picture as values 0..1, four a pixel. */
+export interface Small {
+  width: number;
+  height: number;
+  pixels: Float32Array;
+}
+
+/** What can be trimmed of each side, in fractions of it, and whether the border is dark, light or coloured. */
+export interface Border {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+  tone: 'dark' | 'light' | 'plain';
+}
+
+/** A border is plain: its values differ from its own middle one by no more than this. */
+const TOLERANCE = 0.09;
+/** What lies inside must differ from it by at least this, */
+const STEP = 0.11;
+/** and no side is trimmed by more. */
+const MOST = 0.2;
+
+/**
+ * Looks for a plain border round a scan: lines along an edge that are nearly of one colour, with a step behind them. A little askew or frayed is
+ * allowed for. Null when no side has one, or when the picture is plain all over. (Our own rule; common practice, no source.)
+ */
+export function findBorder(small: Small): Border | null {
+  const sides = (['left', 'top', 'right', 'bottom'] as const).map((side) => depthOf(small, side));
+  if (sides.every((s) => s.depth === 0)) return null;
+  const found = sides.filter((s) => s.depth > 0);
+  const mean = found.reduce((sum, s) => sum + s.luma, 0) / found.length;
+  const [left, top, right, bottom] = sides.map((s) => Math.round(s.depth * 1e4) / 1e4);
+  return { left, top, right, bottom, tone: mean < 0.25 ? 'dark' : mean > 0.85 ? 'light' : 'plain' };
+}
+
+function depthOf({ width, height, pixels }: Small, side: 'left' | 'top' | 'right' | 'bottom'): { depth: number; luma: number } {
+  const across = side === 'left' || side === 'right';
+  const [lines, length] = across ? [width, height] : [height, width];
+  const flip = side === 'right' || side === 'bottom';
+  const at = (line: number, i: number) => {
+    const l = flip ? lines - 1 - line : line;
+    return (across ? i * width + l : l * width + i) * 4;
+  };
+  const most = Math.floor(lines * MOST);
+  if (most < 3) return { depth: 0, luma: 0 };
+  const middle = (line: number, c: number) => {
+    const values = Float32Array.from({ length }, (_, i) => pixels[at(line, i) + c]).sort();
+    return values[length >> 1];
+  };
+  // The outermost line may be half of something else; the next one tells the colour.
+  const colour = [0, 1, 2].map((c) => middle(1, c));
+  /** Share of a line that has the border's colour. */
+  const share = (line: number) => {
+    let n = 0;
+    for (let i = 0; i < length; i++) {
+      const p = at(line, i);
+      if (colour.every((v, c) => Math.abs(pixels[p + c] - v) <= TOLERANCE)) n++;
+    }
+    return n / length;
+  };
+  if (Math.max(share(0), share(1)) < 0.7) return { depth: 0, luma: 0 };
+  let line = 1;
+  while (line < most && share(line) >= 0.7) line++;
+  // A border a little askew still touches lines further in; the last soft line goes with it.
+  while (line < most && share(line) > 0.3) line++;
+  if (line >= most) return { depth: 0, luma: 0 };
+  line++;
+  const inside = [0, 1, 2].map((c) => middle(Math.min(lines - 1, line + Math.ceil(lines * 0.015)), c));
+  const step = Math.max(...inside.map((v, c) => Math.abs(v - colour[c])));
+  if (step < STEP) return { depth: 0, luma: 0 };
+  return { depth: (line + 0.5) / lines, luma: 0.2126 * colour[0] + 0.7152 * colour[1] + 0.0722 * colour[2] };
+}
