@@ -3,6 +3,8 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { inspect } from '../src/core/files/inspect';
+import { readPack } from '../src/core/files/pack';
 import { createApp } from './app';
 
 const dist = mkdtempSync(path.join(os.tmpdir(), 'dermatex-dist-'));
@@ -16,7 +18,7 @@ writeFileSync(path.join(os.tmpdir(), 'beside-the-build.txt'), 'secret');
 let server: Server;
 let base = '';
 beforeAll(async () => {
-  server = createApp(dist).listen(0);
+  server = createApp(dist, path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'demo/supplier')).listen(0);
   await new Promise((resolve) => server.once('listening', resolve));
   base = `http://localhost:${(server.address() as AddressInfo).port}`;
 });
@@ -64,4 +66,38 @@ it('serves nothing from outside the build', async () => {
 
 it('says that it is well', async () => {
   expect(await (await get('/health')).json()).toEqual({ ok: true });
+});
+
+describe('the made-up supplier', () => {
+  const behave = (answers: string) =>
+    fetch(`${base}/supplier/behaviour`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ answers }) });
+  afterEach(() => behave('well'));
+  const catalogue = async () =>
+    (await (await get('/supplier/catalogue.json')).json()) as { packs: { id: string; bytes: number; pictures: number }[] };
+
+  it('has packs that are what its catalogue says: their size, and their pictures with a list', async () => {
+    const { packs } = await catalogue();
+    expect(packs.length).toBeGreaterThanOrEqual(3);
+    for (const { id, bytes, pictures } of packs) {
+      const zip = new Uint8Array(await (await get(`/supplier/packs/${id}.zip`)).arrayBuffer());
+      expect(zip).toHaveLength(bytes);
+      const { pack, pictures: files } = readPack(zip, id);
+      expect(pack.materials).toHaveLength(pictures);
+      for (const [name, file] of files) expect(inspect(file, name).width).toBeGreaterThan(1000);
+      expect((await get(`/supplier/previews/${id}.jpg`)).headers.get('content-type')).toBe('image/jpeg');
+    }
+  });
+
+  it('fails, and sends half, when told to; and refuses another word', async () => {
+    const [{ id, bytes }] = (await catalogue()).packs;
+    await behave('failing');
+    expect((await get('/supplier/catalogue.json')).status).toBe(503);
+    await behave('corrupt');
+    expect((await (await get(`/supplier/packs/${id}.zip`)).arrayBuffer()).byteLength).toBe(Math.floor(bytes / 2));
+    expect((await behave('asleep')).status).toBe(400);
+  });
+
+  it('never leaves its folder', async () => {
+    expect((await get('/supplier/packs/..%2f..%2fpackage.zip')).status).toBe(404);
+  });
 });

@@ -1,5 +1,6 @@
 import express, { type Express } from 'express';
 import path from 'node:path';
+import { createSupplier } from './supplier';
 
 const policy = [
   "default-src 'self'",
@@ -15,8 +16,8 @@ const policy = [
   "frame-ancestors 'none'",
 ].join('; ');
 
-/** Serves the built page with isolation (so that memory can be shared with workers), a content policy and caching. */
-export function createApp(dist: string): Express {
+/** Serves the built page with isolation (so that memory can be shared with workers), a content policy and caching, and the made-up supplier. */
+export function createApp(dist: string, supplier: string): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -31,6 +32,7 @@ export function createApp(dist: string): Express {
     next();
   });
   app.get('/health', (_request, response) => void response.json({ ok: true }));
+  app.use('/supplier', createSupplier(supplier));
   // Names with a content hash never change; everything else is asked for again.
   app.use('/_expo', express.static(path.join(dist, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));

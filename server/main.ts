@@ -3,7 +3,7 @@ import { createApp } from './app';
 
 const root = process.env.DERMATEX_ROOT ?? process.cwd();
 const wanted = Number(process.env.PORT ?? process.argv[2] ?? 0);
-const server = createApp(path.join(root, 'dist')).listen(wanted, '127.0.0.1', () => {
+const server = createApp(path.join(root, 'dist'), path.join(root, 'demo/supplier')).listen(wanted, '127.0.0.1', () => {
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : wanted;
   console.log(`Dermatex is at http://localhost:${port}`);

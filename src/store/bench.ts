@@ -5,6 +5,7 @@ import type { Coat, Piece } from '../core/piece/schema';
 import type { View } from '../core/render/plan';
 import { complain } from './notices';
 import { newId } from './pieces';
+import { useShelf } from './shelf';
 import * as storage from './storage';
 
 /** Facets of the photo itself, in the order of the work. */
@@ -112,6 +113,7 @@ export const useBench = create<BenchState>((set, get) => ({
   },
   addCoat(source) {
     const coat = edits.newCoat(newId(), source);
+    useShelf.getState().laid(source);
     get().change(`Lay ${sourceName(source)}`, edits.addCoat(coat, get().chosen));
     set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },

@@ -1,3 +1,4 @@
+import type { Fitting } from '../core/materials/fitting/schema';
 import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';
 import type { Piece } from '../core/piece/schema';
@@ -7,7 +8,7 @@ import { getEngine } from './engine';
 import { download, fileName } from './files';
 import { useBench } from './bench';
 import { newId } from './pieces';
-import { useOwn } from './own';
+import { sourceOf, useOwn } from './own';
 import { changeReady } from './ready';
 import * as storage from './storage';
 import { create } from 'zustand';
@@ -73,12 +74,12 @@ export async function openRecipe(text: string): Promise<number> {
   const recipe = parseRecipe(text);
   const own = await storage.listOwn();
   const coats = coatsOf(recipe, newId).map((coat) => {
-    const source = coat.source as { kind: string; file?: string };
+    const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
     if (source.kind !== 'picture') return coat;
     const found = own.find((o) => o.key === source.file || o.name === source.file);
     if (!found)
       throw new RangeError(`The recipe uses the picture "${source.file}", which is not on your shelf; bring it in and open the recipe again.`);
-    return { ...coat, source: { ...source, file: found.key, width: found.width, height: found.height } as typeof coat.source };
+    return { ...coat, source: sourceOf({ ...found, fitting: source.fitting }) as typeof coat.source };
   });
   // Of its readying what another photo can use: not the frame, and not the spot that was grey.
   const { whiteBalance, tone, curves, colour, monochrome } = recipe.ready ?? {};

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 interface Notice {
   id: number;
   text: string;
-  /** An error stays until it is put away. */
+  /** An error stays until it is put away; one that offers something stays a little longer than others. */
   lasting: boolean;
   action?: { label: string; run(): void };
 }

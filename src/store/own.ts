@@ -1,37 +1,175 @@
 import { create } from 'zustand';
+import { readPack } from '../core/files/pack';
+import { isNeutral, fittedSize, neutralFitting, type Fitting } from '../core/materials/fitting/schema';
+import type { SourceInput } from '../core/piece/edits';
+import { getEngine } from './engine';
 import { takePicture } from './files';
+import { complain, say } from './notices';
 import * as storage from './storage';
 
+type Own = storage.OwnMaterial;
+
 interface OwnState {
-  list: storage.OwnMaterial[];
+  list: Own[];
   names: Record<string, string>;
+  /** Files that are being brought in. */
+  busy: { done: number; total: number } | null;
   refresh(): Promise<void>;
-  add(file: Blob, name: string): Promise<storage.OwnMaterial>;
+  /** Takes one picture file onto the shelf; a plain border is found and trimmed. */
+  add(file: Blob, name: string, more?: Partial<Own>): Promise<Own>;
+  change(key: string, change: Partial<Own>): Promise<void>;
   remove(key: string): Promise<void>;
 }
 
-const names = (list: storage.OwnMaterial[]) => Object.fromEntries(list.map((o) => [o.key, o.name.replace(/\.[a-z0-9]+$/i, '')]));
+/** What an own material is called. */
+export const labelOf = ({ label, name }: Own): string => label ?? name.replace(/\.(png|jpe?g|webp)$/i, '');
+const names = (list: Own[]) => Object.fromEntries(list.map((o) => [o.key, labelOf(o)]));
+const THUMB = 320;
+
+/** An own material as the source of a coat. */
+export function sourceOf({ key, width, height, fitting }: Own): SourceInput {
+  const fits = fitting && !isNeutral(fitting);
+  return { kind: 'picture', file: key, ...(fits ? { ...fittedSize(width, height, fitting), fitting } : { width, height }) };
+}
+
+/** A small picture of an own material as it is made to fit. */
+async function thumbOf(key: string, fitting: Fitting | undefined): Promise<string | undefined> {
+  const engine = await getEngine();
+  const { pixels, width, height } = await engine.ownPixels(key, fitting, THUMB);
+  const canvas = new OffscreenCanvas(width, height);
+  const image = new ImageData(width, height);
+  image.data.set(pixels);
+  canvas.getContext('2d')?.putImageData(image, 0, 0);
+  const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.82 });
+  return storage.toBase64(blob);
+}
+
+/** The border of a picture as a fitting that trims it; null when it has none. */
+export async function borderOf(key: string): Promise<Fitting | null> {
+  const found = await (await getEngine()).border(key);
+  if (!found) return null;
+  const { left, top, right, bottom } = found;
+  return { ...neutralFitting, left, top, right, bottom };
+}
 
 /** Pictures that the person has brought in as materials. */
 export const useOwn = create<OwnState>((set, get) => {
-  const keep = async (list: storage.OwnMaterial[]) => {
+  const keep = async (list: Own[]) => {
     await storage.saveOwn(list);
     set({ list, names: { ...get().names, ...names(list) } });
   };
   return {
     list: [],
     names: {},
+    busy: null,
     async refresh() {
       const list = await storage.listOwn();
       set({ list, names: { ...get().names, ...names(list) } });
     },
-    async add(file, name) {
-      const own = { ...(await takePicture(file, name)), added: Date.now() };
-      await keep([own, ...(await storage.listOwn()).filter((o) => o.key !== own.key)]);
+    async add(file, name, more = {}) {
+      const ref = await takePicture(file, name);
+      const there = (await storage.listOwn()).find((o) => o.key === ref.key);
+      // The same file once more: what was said about it holds.
+      if (there) {
+        await keep([there, ...(await storage.listOwn()).filter((o) => o.key !== ref.key)]);
+        return there;
+      }
+      const fitting = more.fitting ?? (await borderOf(ref.key)) ?? undefined;
+      const own: Own = {
+        ...ref,
+        ...more,
+        ...(fitting ? { fitting } : {}),
+        added: Date.now(),
+        thumb: await thumbOf(ref.key, fitting),
+      };
+      await keep([own, ...(await storage.listOwn())]);
       return own;
     },
+    async change(key, change) {
+      const list = await storage.listOwn();
+      const old = list.find((o) => o.key === key);
+      if (!old) return;
+      const next = { ...old, ...change };
+      if (change.fitting) next.thumb = await thumbOf(key, change.fitting);
+      await keep(list.map((o) => (o.key === key ? next : o)));
+    },
     async remove(key) {
-      await keep((await storage.listOwn()).filter((o) => o.key !== key));
+      const list = await storage.listOwn();
+      const gone = list.find((o) => o.key === key);
+      await keep(list.filter((o) => o.key !== key));
+      const back = async () => {
+        const now = await storage.listOwn();
+        if (gone && !now.some((o) => o.key === key)) await keep([...now, gone].sort((a, b) => b.added - a.added));
+      };
+      if (gone)
+        say(`“${labelOf(gone)}” is off the shelf; pieces that use it keep it.`, {
+          action: { label: 'Undo', run: () => void back().catch(complain) },
+        });
     },
   };
 });
+
+interface Waiting {
+  blob: Blob;
+  name: string;
+  more?: Partial<Own>;
+}
+
+let stopped = false;
+export const stopBringing = (): void => void (stopped = true);
+
+/** The pictures of a file: itself, or all those of a pack. */
+async function unpacked(file: File): Promise<Waiting[]> {
+  const name = file.name || 'Pasted picture.png';
+  if (!/\.zip$/i.test(name)) return [{ blob: file, name }];
+  const { pack, pictures } = readPack(new Uint8Array(await file.arrayBuffer()), name);
+  return pack.materials.map((m) => ({
+    blob: new Blob([pictures.get(m.file) as Uint8Array<ArrayBuffer>]),
+    name: m.file.replace(/^.*[/\\]/, ''),
+    more: {
+      label: m.name,
+      family: m.family as Own['family'],
+      maker: pack.maker || undefined,
+      licence: pack.licence || undefined,
+      ...(m.fitting ? { fitting: m.fitting } : {}),
+    },
+  }));
+}
+
+/** Takes picture files and packs onto the shelf, one after another, and says what was done. Bad ones are named; the others are taken all the same. */
+export async function bringIn(files: File[]): Promise<Own[]> {
+  stopped = false;
+  const waiting: Waiting[] = [];
+  for (const file of files) await unpacked(file).then((list) => waiting.push(...list), complain);
+  const taken: Own[] = [];
+  try {
+    for (const [done, { blob, name, more }] of waiting.entries()) {
+      if (stopped) break;
+      useOwn.setState({ busy: { done, total: waiting.length } });
+      await useOwn
+        .getState()
+        .add(blob, name, more)
+        .then((own) => taken.push(own), complain);
+    }
+  } finally {
+    useOwn.setState({ busy: null });
+  }
+  tell(taken, waiting.length);
+  return taken;
+}
+
+function tell(taken: Own[], wanted: number): void {
+  if (taken.length === 0) return;
+  const trimmed = taken.filter((o) => o.fitting && (o.fitting.left || o.fitting.top || o.fitting.right || o.fitting.bottom));
+  const what = taken.length === 1 ? `“${labelOf(taken[0])}” lies on the shelf` : `${taken.length} pictures lie on the shelf`;
+  const rest = stopped && taken.length < wanted ? `; ${wanted - taken.length} were left out` : '';
+  if (trimmed.length === 0) return say(`${what}${rest}.`);
+  const border = trimmed.length === 1 ? 'the border of its scan is trimmed' : `the borders of ${trimmed.length} scans are trimmed`;
+  const leave = async () => {
+    for (const { key, fitting } of trimmed)
+      await useOwn.getState().change(key, { fitting: { ...(fitting as Fitting), left: 0, top: 0, right: 0, bottom: 0 } });
+  };
+  say(`${what}${rest}; ${taken.length === 1 ? border : border.replace('its scan', 'a scan')}.`, {
+    action: { label: trimmed.length === 1 ? 'Leave it in' : 'Leave them in', run: () => void leave().catch(complain) },
+  });
+}

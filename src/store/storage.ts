@@ -1,5 +1,7 @@
 import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
+import type { Fitting } from '../core/materials/fitting/schema';
+import type { FamilyId } from '../core/materials/material';
 import { explain } from '../core/piece/explain';
 
 /** IndexedDB behind AsyncStorage: pieces as JSON, pictures as base64 of the file they came from. */
@@ -15,6 +17,21 @@ export interface PieceCard {
 
 export interface OwnMaterial extends PictureRef {
   added: number;
+  /** What it is called on the shelf; its file's name when left out. */
+  label?: string;
+  family?: FamilyId;
+  /** How it is made to fit; as it is when left out. */
+  fitting?: Fitting;
+  /** JPEG data URL of it, small. */
+  thumb?: string;
+  maker?: string;
+  licence?: string;
+}
+
+/** What the shelf remembers: ids of materials, or keys of own ones. */
+export interface ShelfMemory {
+  favourites: string[];
+  recent: string[];
 }
 
 /** The store took no more. Nothing that was in it has changed. */
@@ -42,6 +59,20 @@ const read = async <T>(key: string, otherwise: T): Promise<T> => {
 
 export const listCards = () => read<PieceCard[]>('cards', []);
 export const listOwn = () => read<OwnMaterial[]>('own', []);
+export const readShelf = () => read<ShelfMemory>('shelf', { favourites: [], recent: [] });
+export const saveShelf = (shelf: ShelfMemory) => put({ shelf: JSON.stringify(shelf) });
+
+/** Names of the pieces in which a material (by id) or a picture (by key) is laid. */
+export async function usesOf(id: string): Promise<string[]> {
+  const names: string[] = [];
+  for (const card of await listCards()) {
+    const piece = await loadPiece(card.id).catch(() => null);
+    const sources = (piece?.coats ?? []).map((c) => c.source as { id?: string; file?: string });
+    if (sources.some((s) => s.id === id || s.file === id)) names.push(card.name);
+  }
+  return names;
+}
+
 /** Readyings kept under a name; checked by whoever reads them. */
 export const listStarts = () => read<unknown[]>('starts', []);
 export const saveStarts = (list: unknown[]) => put({ starts: JSON.stringify(list) });
@@ -89,7 +120,8 @@ async function sweep(): Promise<void> {
   if (stale.length > 0) await storage.removeMany(stale);
 }
 
-const toBase64 = (blob: Blob): Promise<string> =>
+/** A file as a data URL. */
+export const toBase64 = (blob: Blob): Promise<string> =>
   new Promise((resolve, reject) => {
     const reader = new FileReader();
     reader.onload = () => resolve(String(reader.result));

@@ -6,11 +6,23 @@ import { flush, useBench } from './bench';
 import { openRecipe, sizeFor } from './export';
 import { fileName, keyOf, takePicture } from './files';
 import { complain, say, useNotices } from './notices';
-import { useOwn } from './own';
+import { neutralFitting } from '../core/materials/fitting/schema';
+import { bringIn, sourceOf, useOwn } from './own';
+import { packOf } from './packs';
+import { useShelf } from './shelf';
 import { usePieces } from './pieces';
 import { samples } from './samples';
 import { useSettings } from './settings';
 import * as storage from './storage';
+
+// The engine sees no borders here, and makes no small pictures: both are tested in the browser.
+jest.mock('./engine', () => ({
+  getEngine: async () => ({
+    border: async () => mockBorder,
+    ownPixels: async () => ({ pixels: new Uint8Array(4), width: 1, height: 1 }),
+  }),
+}));
+let mockBorder: object | null = null;
 
 // The browser's own decoder and file reader, as far as the stores use them.
 let decodes = true;
@@ -19,6 +31,13 @@ Object.assign(globalThis, {
   createImageBitmap: async () => {
     if (!decodes) throw new Error('damaged');
     return { close: () => undefined };
+  },
+  ImageData: class {
+    data = new Uint8ClampedArray(4);
+  },
+  OffscreenCanvas: class {
+    getContext = () => null;
+    convertToBlob = async () => new Blob(['small'], { type: 'image/jpeg' });
   },
   FileReader: class {
     result = '';
@@ -149,6 +168,71 @@ describe('own materials', () => {
     ).toEqual(['Flaking door.png', 'Sailcloth.webp.png']);
     expect(useOwn.getState().list.filter((o) => o.key === one.key)).toHaveLength(1);
     expect(useOwn.getState().names[one.key]).toBe('Flaking door');
+  });
+
+  it('are trimmed where a border is found, and that can be taken back', async () => {
+    mockBorder = { left: 0.1, top: 0, right: 0.2, bottom: 0, tone: 'dark' };
+    const blob = await picture('#030', 100, 80);
+    const [own] = await bringIn([new File([blob], 'Bordered.png')]);
+    mockBorder = null;
+    expect(sourceOf(own)).toMatchObject({ kind: 'picture', file: own.key, width: 70, height: 80, fitting: { left: 0.1, right: 0.2 } });
+    const { list } = useNotices.getState();
+    expect(list[0].text).toBe('“Bordered” lies on the shelf; the border of its scan is trimmed.');
+    list[0].action?.run();
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(sourceOf(useOwn.getState().list.find((o) => o.key === own.key)!)).toMatchObject({ width: 100, height: 80 });
+  });
+
+  it('are renamed, put into a family, and come back when taking off is undone', async () => {
+    const { key } = await useOwn.getState().add(await picture('#040'), 'Door.png');
+    await useOwn.getState().change(key, { label: 'Barn door', family: 'wood' });
+    expect(useOwn.getState().names[key]).toBe('Barn door');
+    await useOwn.getState().remove(key);
+    expect(useOwn.getState().list.some((o) => o.key === key)).toBe(false);
+    useNotices.getState().list[0].action?.run();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(useOwn.getState().list.find((o) => o.key === key)).toMatchObject({ label: 'Barn door', family: 'wood' });
+  });
+
+  it('go out as a pack and come in again with names, families and how they fit; bad files beside them leave the rest', async () => {
+    const blob = await picture('#050', 60, 60);
+    const own = await useOwn.getState().add(blob, 'Sail.png');
+    await useOwn.getState().change(own.key, { label: 'Patched sail', family: 'cloth', fitting: { ...neutralFitting, seamless: true } });
+    const bytes = await packOf([useOwn.getState().list.find((o) => o.key === own.key)!], { name: 'Sails', maker: 'Skerry', licence: 'CC0' });
+    await useOwn.getState().remove(own.key);
+    useNotices.setState({ list: [] });
+    const taken = await bringIn([new File(['no picture'], 'notes.png'), new File([bytes], 'Sails.zip'), new File([bytes.slice(0, 90)], 'Half.zip')]);
+    expect(taken).toHaveLength(1);
+    expect(taken[0]).toMatchObject({
+      key: own.key,
+      label: 'Patched sail',
+      family: 'cloth',
+      maker: 'Skerry',
+      licence: 'CC0',
+      fitting: { seamless: true },
+    });
+    expect(texts()).toEqual([
+      '“Half.zip” is not a zip file, or is damaged; fetch it again from where it came.',
+      '“notes.png” is not a PNG, JPEG or WebP picture; choose one of those.',
+      '“Patched sail” lies on the shelf.',
+    ]);
+  });
+});
+
+describe('the shelf', () => {
+  it('remembers favourites and what was laid last, newest first and once, and where it is used', async () => {
+    const id = await usePieces.getState().create(await picture('#060'), 'Net.png');
+    await useBench.getState().open(id);
+    for (const material of ['paper.laid', 'wear.film', 'paper.laid'])
+      useBench.getState().addCoat({ kind: 'material', id: material, seed: 1, params: {} });
+    useShelf.getState().favour('wear.film', true);
+    await flush(false);
+    useShelf.setState({ favourites: [], recent: [] });
+    await useShelf.getState().refresh();
+    expect(useShelf.getState().favourites).toEqual(['wear.film']);
+    expect(useShelf.getState().recent.slice(0, 2)).toEqual(['paper.laid', 'wear.film']);
+    expect(await storage.usesOf('paper.laid')).toContain('Net');
+    expect(await storage.usesOf('paper.kraft')).not.toContain('Net');
   });
 });
 

@@ -1,9 +1,12 @@
-import type { CSSProperties, ReactNode } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState, type CSSProperties, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { Text } from 'react-native-paper';
-import { families, materials } from '@/core/materials';
+import { Text, TextInput } from 'react-native-paper';
+import { families, materials, type Material } from '@/core/materials';
 import type { SourceInput } from '@/core/piece/edits';
-import { useOwn } from '@/store/own';
+import { complain } from '@/store/notices';
+import { labelOf, sourceOf, useOwn } from '@/store/own';
+import { shelfId, useShelf } from '@/store/shelf';
+import type { OwnMaterial } from '@/store/storage';
 import { SANS, SERIF, useColours } from '../theme';
 import { MaterialThumb } from './MaterialThumb';
 import { OwnThumb } from './OwnThumb';
@@ -16,54 +19,117 @@ interface Props {
   onChoose(source: SourceInput): void;
 }
 
-/** The shelf as cards, in families; own pictures first when there are any. */
-export function MaterialGrid({ size, current, onChoose }: Props) {
+interface Entry {
+  id: string;
+  label: string;
+  family: string;
+  /** What it is found by. */
+  words: string;
+  source: SourceInput;
+  own?: OwnMaterial;
+}
+
+const familyLabel = new Map<string, string>(families.map((f) => [f.id, f.label]));
+
+const made: Entry[] = materials.map((m: Material) => ({
+  id: m.id,
+  label: m.label,
+  family: m.family,
+  words: `${m.label} ${m.help} ${familyLabel.get(m.family)}`.toLowerCase(),
+  source: { kind: 'material', id: m.id, seed: 1, params: {} },
+}));
+
+const ownEntry = (own: OwnMaterial, label: string): Entry => ({
+  id: own.key,
+  label,
+  family: own.family ?? 'own',
+  words: `${label} ${own.maker ?? ''} ${familyLabel.get(own.family ?? '') ?? ''} your own`.toLowerCase(),
+  source: sourceOf(own),
+  own,
+});
+
+interface Group {
+  id: string;
+  label: string;
+  entries: Entry[];
+  /** Said after a card's name, where the same card stands in its family too. */
+  also?: string;
+}
+
+/** The shelf in groups: favourites and what was used last, own pictures, then the families; or what a word finds. */
+function useGroups(find: string, recent: string[]): Group[] {
   const own = useOwn((s) => s.list);
-  const names = useOwn((s) => s.names);
+  const favourites = useShelf((s) => s.favourites);
+  return useMemo(() => {
+    const all = [...own.map((o) => ownEntry(o, labelOf(o))), ...made];
+    const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    const found = all.filter((e) => words.every((w) => e.words.includes(w)));
+    const byId = new Map(all.map((e) => [e.id, e]));
+    const pick = (ids: string[]) => ids.flatMap((id) => byId.get(id) ?? []);
+    const groups: Group[] =
+      words.length > 0
+        ? []
+        : [
+            { id: 'favourites', label: 'Favourites', entries: pick(favourites), also: 'favourite' },
+            { id: 'recent', label: 'Used lately', entries: pick(recent), also: 'used lately' },
+          ];
+    groups.push({ id: 'own', label: 'Your own', entries: found.filter((e) => e.family === 'own') });
+    for (const f of families) groups.push({ id: f.id, label: f.label, entries: found.filter((e) => e.family === f.id) });
+    return groups.filter((g) => g.entries.length > 0);
+  }, [own, favourites, recent, find]);
+}
+
+/** The shelf as cards that are found by a word and stand in families. */
+export function MaterialGrid({ size, current, onChoose }: Props) {
+  const c = useColours();
+  const [find, setFind] = useState('');
+  // As it was when the shelf was opened: cards do not move while one after another is tried.
+  const [recent, setRecent] = useState<string[]>([]);
+  const groups = useGroups(useDeferredValue(find), recent);
+  const favourites = useShelf((s) => s.favourites);
+  useEffect(() => {
+    const { refresh } = useShelf.getState();
+    void refresh().then(() => setRecent(useShelf.getState().recent), complain);
+  }, []);
+  const used = current ? shelfId(current) : null;
   const grid: CSSProperties = { display: 'grid', gridTemplateColumns: `repeat(auto-fill, minmax(${size}px, 1fr))`, gap: 10 };
   // Large cards stand on a screen of their own: families side by side where there is room.
   const shelf: CSSProperties =
     size > 120 ? { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(340px, 1fr))', gap: '16px 28px' } : { display: 'grid', gap: 8 };
   return (
-    <div style={shelf}>
-      {own.length > 0 ? (
-        <Family label="Your own">
-          <div style={grid}>
-            {own.map((o) => (
-              <Card
-                key={o.key}
-                size={size}
-                label={names[o.key] ?? o.name}
-                on={current?.file === o.key}
-                onPress={() => onChoose({ kind: 'picture', file: o.key, width: o.width, height: o.height })}
-              >
-                <OwnThumb picture={o.key} label="" />
-              </Card>
-            ))}
-          </div>
-        </Family>
-      ) : null}
-      {families.map((f) => {
-        const list = materials.filter((m) => m.family === f.id);
-        return list.length === 0 ? null : (
-          <Family key={f.id} label={f.label}>
+    <View style={{ gap: 8 }}>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Find a material"
+        aria-label="Find a material"
+        value={find}
+        onChangeText={setFind}
+        style={{ maxWidth: 420 }}
+      />
+      {groups.length === 0 ? <Text style={{ color: c.ink }}>{`Nothing on the shelf is called “${find.trim()}”; try another word.`}</Text> : null}
+      <div style={shelf}>
+        {groups.map((g) => (
+          <Family key={g.id} label={g.label}>
             <div style={grid}>
-              {list.map((m) => (
+              {g.entries.map((e) => (
                 <Card
-                  key={m.id}
+                  key={e.id}
                   size={size}
-                  label={m.label}
-                  on={current?.id === m.id}
-                  onPress={() => onChoose({ kind: 'material', id: m.id, seed: 1, params: {} })}
+                  label={e.label}
+                  says={g.also ? `${e.label}, ${g.also}` : e.label}
+                  on={used === e.id}
+                  favourite={favourites.includes(e.id)}
+                  onPress={() => onChoose(e.source)}
                 >
-                  <MaterialThumb id={m.id} label="" />
+                  {e.own ? <OwnThumb own={e.own} label="" /> : <MaterialThumb id={e.id} label="" />}
                 </Card>
               ))}
             </div>
           </Family>
-        );
-      })}
-    </div>
+        ))}
+      </div>
+    </View>
   );
 }
 
@@ -79,13 +145,24 @@ function Family({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-function Card({ size, label, on, onPress, children }: { size: number; label: string; on: boolean; onPress(): void; children: ReactNode }) {
+interface CardProps {
+  size: number;
+  label: string;
+  says: string;
+  on: boolean;
+  favourite: boolean;
+  onPress(): void;
+  children: ReactNode;
+}
+
+function Card({ size, label, says, on, favourite, onPress, children }: CardProps) {
   const c = useColours();
   return (
-    <button type="button" aria-pressed={on} aria-label={label} onClick={onPress} style={plain}>
+    <button type="button" aria-pressed={on} aria-label={says} onClick={onPress} style={plain}>
       <span
         style={{
           display: 'block',
+          position: 'relative',
           aspectRatio: '1',
           overflow: 'hidden',
           borderRadius: 2,
@@ -95,6 +172,7 @@ function Card({ size, label, on, onPress, children }: { size: number; label: str
         }}
       >
         {children}
+        {favourite ? <span aria-hidden style={{ ...ribbon, background: c.accent }} /> : null}
       </span>
       <span
         style={{
@@ -105,6 +183,7 @@ function Card({ size, label, on, onPress, children }: { size: number; label: str
           lineHeight: '17px',
           color: on ? c.accent : c.ink,
           minHeight: size > 100 ? 20 : 34,
+          overflowWrap: 'anywhere',
         }}
       >
         {label}
@@ -113,4 +192,14 @@ function Card({ size, label, on, onPress, children }: { size: number; label: str
   );
 }
 
-const plain: CSSProperties = { border: 'none', background: 'none', padding: 0, cursor: 'pointer', textAlign: 'left', display: 'block' };
+const plain: CSSProperties = {
+  border: 'none',
+  background: 'none',
+  padding: 0,
+  cursor: 'pointer',
+  textAlign: 'left',
+  display: 'block',
+  alignSelf: 'start',
+};
+/** A strip of paper that sticks out: a favourite. */
+const ribbon: CSSProperties = { position: 'absolute', top: 0, right: 8, width: 8, height: 18, boxShadow: '0 0 0 1px #fff' };

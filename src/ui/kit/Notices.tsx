@@ -22,7 +22,7 @@ type Props = { notice: ReturnType<typeof useNotices.getState>['list'][number]; p
 function Notice({ notice, put, c }: Props) {
   useEffect(() => {
     if (notice.lasting) return;
-    const timer = setTimeout(() => put(notice.id), 4000);
+    const timer = setTimeout(() => put(notice.id), notice.action ? 12000 : 4000);
     return () => clearTimeout(timer);
   }, [notice, put]);
   return (

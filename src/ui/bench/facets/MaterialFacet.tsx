@@ -2,30 +2,26 @@ import { router } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { materialById } from '@/core/materials';
+import { fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
 import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { sourceByKind } from '@/core/sources';
 import { useBench } from '@/store/bench';
 import { PICTURES, pickFiles } from '@/store/files';
-import { complain } from '@/store/notices';
-import { useOwn } from '@/store/own';
+import { bringIn, sourceOf, useOwn } from '@/store/own';
+import { useShelf } from '@/store/shelf';
 import { Act } from '../../kit/Act';
+import { Fold } from '../../kit/Fold';
 import { MaterialGrid } from '../../kit/MaterialGrid';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { SourcePanel } from './SourcePanel';
 
-async function bringIn(then: (source: SourceInput) => void) {
-  for (const file of await pickFiles(PICTURES, true)) {
-    try {
-      const own = await useOwn.getState().add(file, file.name);
-      then({ kind: 'picture', file: own.key, width: own.width, height: own.height });
-    } catch (error) {
-      complain(error);
-    }
-  }
-}
+/** Files of the person's own, each laid or exchanged once it is on the shelf. */
+const ownPictures = async (then: (source: SourceInput) => void) => {
+  for (const own of await bringIn(await pickFiles(PICTURES, true))) then(sourceOf(own));
+};
 
 /** Choosing what a new coat is made of. */
 export function AddFacet() {
@@ -47,7 +43,7 @@ export function AddFacet() {
   return (
     <View style={styles.all}>
       <View style={styles.row}>
-        <Act icon="image-plus" onPress={() => void bringIn(lay)}>
+        <Act icon="image-plus" onPress={() => void ownPictures(lay)}>
           Your own picture
         </Act>
         <Act plain onPress={() => router.push('/materials')}>
@@ -72,7 +68,10 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
   const names = useOwn((s) => s.names);
   const { change, preview } = useBench.getState();
   const source = coat.source as unknown as SourceInput & { id: string; seed: number; params: Record<string, unknown> };
-  const exchange = (next: SourceInput) => change(`Exchange for ${sourceName(next, names)}`, exchangeSource(coat.id, next));
+  const exchange = (next: SourceInput) => {
+    useShelf.getState().laid(next);
+    change(`Exchange for ${sourceName(next, names)}`, exchangeSource(coat.id, next));
+  };
   const set = (key: string, value: unknown): SourceInput => ({ ...source, params: { ...source.params, [key]: value } });
   const material = source.kind === 'material' ? materialById(source.id) : null;
   return (
@@ -97,12 +96,31 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
         </View>
       ) : null}
       {['gradient', 'grain', 'colour'].includes(source.kind) ? <SourcePanel coat={coat} /> : null}
+      {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>
       <MaterialGrid size={84} current={source} onChoose={exchange} />
-      <Act icon="image-plus" onPress={() => void bringIn(exchange)}>
+      <Act icon="image-plus" onPress={() => void ownPictures(exchange)}>
         Your own picture
       </Act>
     </View>
+  );
+}
+
+/** How the picture of this coat is made to fit; the one on the shelf stays as it is. */
+function FitPanel({ coat }: { coat: Coat }) {
+  const source = coat.source as unknown as SourceInput & { file: string; fitting?: Fitting };
+  const own = useOwn((s) => s.list.find((o) => o.key === source.file));
+  if (!own) return null;
+  const fitting = source.fitting ?? neutralFitting;
+  const set = (key: string, value: unknown) => exchangeSource(coat.id, sourceOf({ ...own, fitting: { ...fitting, [key]: value } }));
+  return (
+    <Fold title="Make it fit" changed={source.fitting !== undefined}>
+      <Panel
+        schema={fittingSchema}
+        values={fitting}
+        onCommit={(key, value, label) => useBench.getState().change(label, set(key, value), `${coat.id}.fit.${key}`)}
+      />
+    </Fold>
   );
 }
 

@@ -1,0 +1,1 @@
+export { SupplierScreen as default } from '@/ui/shelf/SupplierScreen';
