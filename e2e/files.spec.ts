@@ -120,7 +120,7 @@ test('own pictures as materials: brought in, laid, kept', async ({ page }) => {
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Bring in pictures' }).click();
   await (await chooser).setFiles('demo/photos/sky.jpg');
-  await expect(page.getByText('“sky.jpg” lies on the shelf.')).toBeVisible();
+  await expect(page.getByText('“sky” lies on the shelf.')).toBeVisible();
   await openPhoto(page, await portrait());
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'sky', exact: true }).click();

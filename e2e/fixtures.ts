@@ -32,7 +32,7 @@ export const test = base.extend<{ guarded: void }>({
   ],
 });
 
-export { expect };
+export { expect, type Page };
 
 export async function openPhoto(page: Page, file: string): Promise<void> {
   await page.goto('/');

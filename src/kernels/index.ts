@@ -20,4 +20,6 @@ export { fill, mixIn, times, lerpTo, clampTo, extreme, power, exponential, logar
 export { drawStrokes, drawSpots, distance } from './draw';
 export { threadTables, weave } from './cloth';
 export { bricks, lookUp } from './masonry';
+export { ribbons } from './ribbon';
+export { drawTriangles, readGrid } from './facet';
 export { timber } from './timber';

@@ -9,11 +9,12 @@ function fold(i: i32, n: i32): i32 {
 /**
  * For each pixel: `inside` the signed distance (fractions of the long side, positive inside) to the rounded box of its brick, `id` the
  * brick's number, `px`, `py` the position from its centre. Planes `u`, `v` give bent coordinates in fractions of the long side.
- * `table` holds per brick (dx, dy, rotation, left, right, top and bottom joint factors, corner) f32; rows × perRow bricks.
+ * `table` holds per brick (dx, dy, rotation, left, right, top and bottom joint factors, corner) f32; rows × perRow bricks. Every other row is
+ * shifted by `bond` bricks; with `headers` it holds twice as many, of half the length.
  */
 export function bricks(
   inside: usize, id: usize, px: usize, py: usize, w: i32, h: i32, u: usize, v: usize, rows: i32, perRow: i32,
-  rowHeight: f32, brickLength: f32, joint: f32, table: usize,
+  rowHeight: f32, stretcher: f32, joint: f32, table: usize, bond: f32, headers: i32,
 ): void {
   const n = w * h;
   for (let i = 0; i < n; i++) {
@@ -29,11 +30,17 @@ export function bricks(
     const down: f32 = y / rowHeight - <f32>row0;
     for (let r = down < 0.35 ? row0 - 1 : row0, end = down > 0.65 ? row0 + 1 : row0; r <= end; r++) {
       const rr = fold(r, rows);
-      const shift: f32 = (rr & 1) != 0 ? 0.5 : 0;
+      const odd = (rr & 1) != 0;
+      const halves = odd && headers != 0;
+      const inRow = halves ? 2 * perRow : perRow;
+      const brickLength: f32 = halves ? stretcher * 0.5 : stretcher;
+      const shift: f32 = odd ? bond : 0;
+      // Rows before this one: with headers every pair of rows holds three times as many bricks as a row of stretchers.
+      const first = headers != 0 ? (rr >> 1) * 3 * perRow + (odd ? perRow : 0) : rr * perRow;
       const col0 = <i32>floor<f32>(x / brickLength - shift);
       const right: f32 = x / brickLength - shift - <f32>col0;
       for (let c = right < 0.35 ? col0 - 1 : col0, stop = right > 0.65 ? col0 + 1 : col0; c <= stop; c++) {
-        const k = rr * perRow + fold(c, perRow);
+        const k = first + fold(c, inRow);
         const t = table + (<usize>k << 5);
         const cx: f32 = (<f32>c + 0.5 + shift) * brickLength + f32.load(t);
         const cy: f32 = (<f32>r + 0.5) * rowHeight + f32.load(t + 4);

@@ -87,7 +87,10 @@ export type KernelName =
   | 'weave'
   | 'bricks'
   | 'lookUp'
-  | 'timber';
+  | 'timber'
+  | 'ribbons'
+  | 'drawTriangles'
+  | 'readGrid';
 /** Every kernel takes numbers only: addresses in bytes, sizes in pixels, booleans as 0 or 1. */
 export type Kernels = Record<KernelName, (...args: number[]) => number>;
 

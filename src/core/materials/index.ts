@@ -1,3 +1,14 @@
+import burnt from './generators/burnt';
+import crumpled from './generators/crumpled';
+import flaking from './generators/flaking';
+import handled from './generators/handled';
+import knife from './generators/knife';
+import leaves from './generators/leaves';
+import oil from './generators/oil';
+import rag from './generators/rag';
+import tile from './generators/tile';
+import waterMarks from './generators/water-marks';
+import written from './generators/written';
 import agedPaper from './generators/aged-paper';
 import brick from './generators/brick';
 import brushed from './generators/brushed';
@@ -53,6 +64,11 @@ export const materials: readonly Material[] = [
   kraft,
   agedPaper,
   foxed,
+  rag,
+  crumpled,
+  burnt,
+  written,
+  handled,
   canvas,
   linen,
   twill,
@@ -63,7 +79,9 @@ export const materials: readonly Material[] = [
   concrete,
   limewash,
   stone,
+  flaking,
   brick,
+  tile,
   weatheredWood,
   driftwood,
   brushed,
@@ -77,6 +95,7 @@ export const materials: readonly Material[] = [
   rings,
   splatter,
   fingerprints,
+  waterMarks,
   skin,
   freckled,
   stray,
@@ -84,11 +103,14 @@ export const materials: readonly Material[] = [
   clouds,
   rain,
   lights,
+  oil,
+  knife,
   dryBrush,
   wash,
   marbled,
   dots,
   fur,
+  leaves,
   frame,
   worn,
   deckle,

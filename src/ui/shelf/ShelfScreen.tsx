@@ -1,7 +1,7 @@
 import { router } from 'expo-router';
 import { useCallback, useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
-import { ProgressBar, Text } from 'react-native-paper';
+import { Text } from 'react-native-paper';
 import type { SourceInput } from '@/core/piece/edits';
 import { PICTURES, pickFiles } from '@/store/files';
 import { complain } from '@/store/notices';
@@ -10,6 +10,7 @@ import { Act } from '../kit/Act';
 import { Acts } from '../kit/Acts';
 import { MaterialGrid } from '../kit/MaterialGrid';
 import { Page } from '../kit/Page';
+import { Progress } from '../kit/Progress';
 import { useDrop } from '../kit/useDrop';
 import { useColours } from '../theme';
 import { MaterialDialog } from './MaterialDialog';
@@ -63,7 +64,7 @@ function Busy() {
           Stop
         </Act>
       </View>
-      <ProgressBar progress={(busy.done + 0.5) / busy.total} color={c.accent} />
+      <Progress share={(busy.done + 0.5) / busy.total} label="Bringing in" />
     </View>
   );
 }

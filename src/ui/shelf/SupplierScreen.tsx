@@ -1,11 +1,12 @@
 import { router } from 'expo-router';
 import { useEffect, type CSSProperties } from 'react';
 import { View } from 'react-native';
-import { ActivityIndicator, ProgressBar, Text } from 'react-native-paper';
+import { ActivityIndicator, Text } from 'react-native-paper';
 import { useOwn } from '@/store/own';
 import { previewOf, useSupplier, type SupplierPack } from '@/store/supplier';
 import { Act } from '../kit/Act';
 import { Page } from '../kit/Page';
+import { Progress } from '../kit/Progress';
 import { SERIF, useColours } from '../theme';
 
 /** Packs of the made-up supplier, to look at and to fetch onto the shelf. */
@@ -56,7 +57,7 @@ function PackCard({ pack }: { pack: SupplierPack }) {
       <Text style={{ color: c.quiet }}>{`${pack.maker}. ${pack.licence}. ${size}.`}</Text>
       {here ? (
         <View role="status" style={{ gap: 6 }}>
-          <ProgressBar progress={coming.share} color={c.accent} />
+          <Progress share={coming.share} label={pack.name} />
           <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
             <Text style={{ color: c.ink }}>{`${Math.round(coming.share * 100)} % has come`}</Text>
             <Act plain onPress={stop}>

@@ -15,11 +15,13 @@ export interface Border {
 }
 
 /** A border is plain: its values differ from its own middle one by no more than this. */
-const TOLERANCE = 0.09;
+const TOLERANCE = 0.07;
 /** What lies inside must differ from it by at least this, */
 const STEP = 0.11;
+/** at once, on this share of the lines that cross the edge, */
+const SHARP = 0.6;
 /** and no side is trimmed by more. */
-const MOST = 0.2;
+const MOST = 0.15;
 
 /**
  * Looks for a plain border round a scan: lines along an edge that are nearly of one colour, with a step behind them. A little askew or frayed is
@@ -50,13 +52,11 @@ function depthOf({ width, height, pixels }: Small, side: 'left' | 'top' | 'right
   };
   // The outermost line may be half of something else; the next one tells the colour.
   const colour = [0, 1, 2].map((c) => middle(1, c));
+  const isPlain = (p: number) => colour.every((v, c) => Math.abs(pixels[p + c] - v) <= TOLERANCE);
   /** Share of a line that has the border's colour. */
   const share = (line: number) => {
     let n = 0;
-    for (let i = 0; i < length; i++) {
-      const p = at(line, i);
-      if (colour.every((v, c) => Math.abs(pixels[p + c] - v) <= TOLERANCE)) n++;
-    }
+    for (let i = 0; i < length; i++) if (isPlain(at(line, i))) n++;
     return n / length;
   };
   if (Math.max(share(0), share(1)) < 0.7) return { depth: 0, luma: 0 };
@@ -66,8 +66,14 @@ function depthOf({ width, height, pixels }: Small, side: 'left' | 'top' | 'right
   while (line < most && share(line) > 0.3) line++;
   if (line >= most) return { depth: 0, luma: 0 };
   line++;
-  const inside = [0, 1, 2].map((c) => middle(Math.min(lines - 1, line + Math.ceil(lines * 0.015)), c));
-  const step = Math.max(...inside.map((v, c) => Math.abs(v - colour[c])));
-  if (step < STEP) return { depth: 0, luma: 0 };
+  // A sky or a dark corner goes over slowly; a sheet ends at once, wherever along the edge one looks.
+  let sharp = 0;
+  for (let i = 0; i < length; i++) {
+    let d = 0;
+    while (d <= line && isPlain(at(d, i))) d++;
+    const [p, q] = [at(Math.max(0, d - 1), i), at(Math.min(lines - 1, d + 2), i)];
+    if (d <= line && [0, 1, 2].some((c) => Math.abs(pixels[q + c] - pixels[p + c]) >= STEP)) sharp++;
+  }
+  if (sharp < length * SHARP) return { depth: 0, luma: 0 };
   return { depth: (line + 0.5) / lines, luma: 0.2126 * colour[0] + 0.7152 * colour[1] + 0.0722 * colour[2] };
 }

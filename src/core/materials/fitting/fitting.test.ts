@@ -1,6 +1,10 @@
+import { readdirSync } from 'node:fs';
+import path from 'node:path';
+import sharp from 'sharp';
 import { numbers, testBench } from '@/testing/machine';
 import { pictureAt, pictureBytes, buildLevels, smallCopy } from '../../image/picture';
 import { sampleAffine } from '../../image/sample';
+import { findBorder } from './border';
 import { borderOf, fitPicture, fitScratch } from './fit';
 import { fittedSize, fittingSchema, neutralFitting, trimmed } from './schema';
 import { leastCut } from './seam';
@@ -78,6 +82,14 @@ describe('the border of a scan', () => {
     const picture = bench.picture(W, H, (x, y) => Array(3).fill(Math.round(value(x, y))));
     expect(borderOf(machine, picture)).toBeNull();
   });
+});
+
+// Photographs with plain grounds, skies and dark corners: none of them is a scan.
+const photos = path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'demo/photos');
+it.each(readdirSync(photos))('the photograph %s has no border', async (name) => {
+  const image = sharp(path.join(photos, name)).resize(640, 640, { fit: 'inside' }).ensureAlpha().raw();
+  const { data, info } = await image.toBuffer({ resolveWithObject: true });
+  expect(findBorder({ width: info.width, height: info.height, pixels: Float32Array.from(data, (v) => v / 255) })).toBeNull();
 });
 
 /** Makes a picture fit; values of the result as 0..1. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { share, slider } from '../../schema';
+import { choice, share, slider } from '../../schema';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,21 +10,31 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.385,
   suggest: { blend: 'soft-light', strength: 0.85 },
-  help: 'Hand-made bricks in running bond, chipped and sooted, with recessed mortar.',
+  help: 'Hand-made bricks, chipped and sooted, with recessed mortar.',
   params: z.object({
+    bond: choice(
+      'Bond',
+      [
+        { value: 'running', label: 'Running' },
+        { value: 'english', label: 'English' },
+      ],
+      'running',
+      { help: 'English bond has a row of brick ends between rows of their long sides.' },
+    ),
     rows: slider('Rows', 6, 24, 12, { step: 2, help: 'Courses over the height.' }),
     chips: share('Chips', 1, { max: 2 }),
     soot: share('Soot', 1, { max: 2 }),
     salts: share('Salts', 1, { max: 2, help: 'White bloom on the face of the brick.' }),
   }),
-  paint(sheet, { rows, chips, soot, salts }) {
+  paint(sheet, { bond, rows, chips, soot, salts }) {
     const { random, machine } = sheet;
     const count = 2 * Math.round(rows / 2);
     const rowHeight = sheet.bottom / count;
     const perRow = Math.max(2, Math.round(sheet.right / (rowHeight * 3)));
     const length = sheet.right / perRow;
     const joint = 0.0088 * (11 / count);
-    const n = count * perRow;
+    const english = bond === 'english';
+    const n = english ? (count / 2) * 3 * perRow : count * perRow;
     const u = sheet.coordinates();
     u.x.add(sheet.noise(6).once, 0.0007);
     u.y.add(sheet.noise(6).once, 0.0007);
@@ -54,6 +64,8 @@ export default defineMaterial({
         length,
         joint,
         t,
+        0.5,
+        +english,
       ),
     );
     sheet.release(u.x, u.y);

@@ -1,0 +1,130 @@
+import * as z from 'zod';
+import { colour, share, slider } from '../../schema';
+import { parseHex, srgbToLab } from '../../color/srgb';
+import { defineMaterial } from '../material';
+
+export default defineMaterial({
+  id: 'masonry.tile',
+  label: 'Glazed tile',
+  family: 'masonry',
+  seamless: true,
+  shape: 'square',
+  luma: 0.645,
+  suggest: { blend: 'soft-light', strength: 0.8 },
+  help: 'Hand-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
+  params: z.object({
+    rows: slider('Rows', 3, 14, 6, { step: 1 }),
+    wear: share('Wear', 1, { max: 2, help: 'Chipped edges and crazing.' }),
+    glaze: colour('Glaze', '#a3aca6'),
+  }),
+  paint(sheet, { rows, wear, glaze }) {
+    const { random, machine } = sheet;
+    const side = sheet.bottom / rows;
+    const n = rows * rows;
+    const u = sheet.coordinates();
+    const [slowX, slowY] = [sheet.noise(4), sheet.noise(4)];
+    // The sheet ends inside a tile: a joint along its edge would be seen as a seam.
+    u.x.add(slowX.once, 0.0006, 0.37 * side);
+    u.y.add(slowY.once, 0.0006, 0.37 * side);
+    const box: number[] = [];
+    for (let i = 0; i < n; i++) {
+      box.push(0.0011 * random.gauss(), 0.0011 * random.gauss(), 0.005 * random.gauss());
+      for (let s = 0; s < 4; s++) box.push(random.between(0.7, 1.35));
+      box.push(random.between(0.002, 0.005));
+    }
+    const [inside, id, px, py] = [0, 1, 2, 3].map(() => sheet.plane());
+    sheet.table(box, (t) =>
+      machine.kernels.bricks(
+        inside.ptr,
+        id.ptr,
+        px.ptr,
+        py.ptr,
+        sheet.width,
+        sheet.height,
+        u.x.ptr,
+        u.y.ptr,
+        rows,
+        rows,
+        side,
+        side,
+        0.0065,
+        t,
+        0,
+        0,
+      ),
+    );
+    sheet.release(u.x, u.y);
+    const perTile = (make: () => number) => {
+      const out = sheet.plane();
+      sheet.table(Array.from({ length: n }, make), (t) => machine.kernels.lookUp(out.ptr, id.ptr, t, sheet.count));
+      return out;
+    };
+    const chip = perTile(() => random.next() ** 4 * 0.012 + 0.0004);
+    const ragged = sheet.noise(24, { octaves: 5, gain: 0.72 }).scale(0.7, -0.5).power(1.5).times(chip.once, wear);
+    inside.add(ragged, -1).add(sheet.noise(40, { octaves: 3 }).once, 0.0003);
+    const face = inside.copy().step(-0.0003, 0.0011);
+    // Glaze pools inwards of the rim, where it was thin.
+    const rim = inside
+      .copy()
+      .clamp(0, 1)
+      .exp(-1 / 0.0045);
+    const pool = inside
+      .copy()
+      .clamp(0, 1)
+      .exp(-1 / 0.016)
+      .add(rim, -1);
+    const wavy = sheet.noise(9, { octaves: 4, gain: 0.55 });
+    const tilt = px.times(perTile(() => 0.012 * random.gauss()).once).add(py.times(perTile(() => 0.012 * random.gauss()).once).once);
+    const body = inside
+      .copy()
+      .clamp(0, 1)
+      .exp(-1 / 0.0028)
+      .scale(-0.0042, 0.0042)
+      .add(tilt.once)
+      .add(wavy, 0.00022);
+    const sand = sheet.band(0.0008, 0.002);
+    const mortar = sand
+      .copy()
+      .scale(0.0003, 0.0008)
+      .add(sheet.noise(7, { octaves: 4 }).once, 0.0003);
+    const height = mortar.towards(body, face);
+    // Crazing: where two folded noises are near nought.
+    const craze = (f: number) =>
+      sheet
+        .noise(f, { octaves: 2, gain: 0.4 })
+        .abs()
+        .scale(-1 / 0.035, 1)
+        .clamp();
+    const cracks = craze(17)
+      .max(craze(26).once)
+      .times(sheet.noise(3, { octaves: 4 }).step(0.1, 1.3).once)
+      .times(face)
+      .scale(wear)
+      .clamp();
+    const [L, A, B] = srgbToLab(parseHex(glaze));
+    const shade = perTile(() => random.gauss());
+    const soot = sheet.noise(2.2, { octaves: 6, gain: 0.68 }).step(-0.1, 2.4);
+    const tile = sheet.plane(L).add(shade, 2.2).add(wavy, 1).add(pool, -5).add(rim, 5).add(cracks, -13).add(soot, -4);
+    const joint = sheet
+      .plane(56)
+      .add(sand, 4)
+      .add(sheet.noise(6, { octaves: 5, gain: 0.7 }).once, 5);
+    return {
+      lightness: joint.towards(tile, face),
+      a: sheet.plane(1.5).towards(
+        sheet
+          .plane(A)
+          .add(shade, 0.5)
+          .add(pool, A * 0.4).once,
+        face,
+      ),
+      b: sheet.plane(8).towards(sheet.plane(B).add(shade, 0.8).add(cracks, 5).add(soot, 3).once, face),
+      height,
+      elevation: 0.62,
+      contrast: 0.62,
+      occlusion: { k1: 0.1, k2: 0.06, amount: 0.7 },
+      shadow: { low: 0.6, reach: 0.008 },
+      gain: 1.05,
+    };
+  },
+});
