@@ -1,5 +1,6 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
-import { drag, coldPage } from './page';
+import { gaussian } from './blur';
+import { coldPage, contactSheet, drag, shelf } from './page';
 import { exportMemory } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
@@ -14,7 +15,10 @@ const parts: [string, () => Promise<void>][] = [
   ['ready', readyDrag],
   ['ready-export', readyExport],
   ['memory', exportMemory],
+  ['gaussian', gaussian],
   ['drag', drag],
+  ['contact', contactSheet],
+  ['shelf', shelf],
   ['cold', coldPage],
 ];
 for (const [name, run] of parts) {

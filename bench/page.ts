@@ -91,3 +91,73 @@ export async function coldPage(): Promise<void> {
   line('cold page to the first picture on the bench (goal 3000)', `${all(times)} ms`, Math.min(...probes));
   line('the same, to the first drawn by the engine', `${all(engine)} ms`, Math.min(...probes));
 }
+
+/** The contact sheet of all modes on the sample portrait: from the press to the last cell drawn. */
+export async function contactSheet(): Promise<void> {
+  await withPage(async (page) => {
+    await open(page);
+    await page.waitForSelector('canvas[data-drawn="fine"]');
+    await page.waitForTimeout(3000);
+    await page.getByRole('tab', { name: 'Blend' }).click();
+    await page.waitForTimeout(1200);
+    const probe = spin();
+    const time = await page.evaluate(async () => {
+      const named = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')];
+      const press = named.find((b) => b.textContent?.includes('See them all side by side'));
+      if (!press) return NaN;
+      const start = performance.now();
+      press.click();
+      while (performance.now() - start < 15000) {
+        await new Promise(requestAnimationFrame);
+        const cells = document.querySelectorAll('[data-cell]');
+        if (cells.length >= 24 && [...cells].every((c) => c.hasAttribute('data-drawn'))) return performance.now() - start;
+      }
+      return NaN;
+    });
+    line('contact sheet of all 26 modes (goal 600)', `${time.toFixed(0)} ms`, probe);
+  });
+}
+
+/** The shelf: from its opening to all pictures of the first screenful, and the longest frame while it is scrolled to its end. */
+export async function shelf(): Promise<void> {
+  await withPage(async (page) => {
+    await open(page);
+    await page.waitForSelector('canvas[data-drawn="fine"]');
+    await page.waitForTimeout(3000);
+    await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+    await page.waitForTimeout(300);
+    const probe = spin();
+    const first = await page.evaluate(async () => {
+      const press = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')].find((b) => b.textContent === 'The whole shelf');
+      const start = performance.now();
+      press?.click();
+      const made = (c: HTMLElement) => c.hasAttribute('data-made');
+      for (;;) {
+        await new Promise(requestAnimationFrame);
+        const inView = [...document.querySelectorAll<HTMLElement>('[data-thumb]')].filter((c) => {
+          const box = c.getBoundingClientRect();
+          return location.pathname === '/materials' && box.top < innerHeight && box.bottom > 0 && box.width > 120;
+        });
+        if (inView.length >= 6 && inView.every(made)) return { time: performance.now() - start, count: inView.length };
+        if (performance.now() - start > 30000) return { time: NaN, count: inView.length };
+      }
+    });
+    line(`shelf: the first screenful of ${first.count} pictures (goal 700)`, `${first.time.toFixed(0)} ms`, probe);
+    const longest = await page.evaluate(async () => {
+      const scroller = [...document.querySelectorAll<HTMLElement>('div')]
+        .filter((d) => d.scrollHeight > d.clientHeight + 400 && d.clientHeight > 300)
+        .pop();
+      let last = performance.now();
+      let worst = 0;
+      while (scroller && scroller.scrollTop + scroller.clientHeight < scroller.scrollHeight - 2) {
+        scroller.scrollTop += 40;
+        await new Promise(requestAnimationFrame);
+        const now = performance.now();
+        worst = Math.max(worst, now - last);
+        last = now;
+      }
+      return worst;
+    });
+    line('shelf: the longest frame while scrolling (goal 100)', `${longest.toFixed(0)} ms`, probe);
+  });
+}

@@ -15,7 +15,7 @@ export interface ControlMeta {
   help?: string;
   /** An angle that is best set on a dial. */
   dial?: boolean;
-  /** A sentence when the control can do nothing here, given the values beside it. */
+  /** A sentence when the control can do nothing here, given the values beside it, and whether what it works on is grey (`materialIsGrey`). */
   idle?: (values: Record<string, unknown>) => string | undefined;
 }
 

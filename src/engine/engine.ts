@@ -3,6 +3,7 @@ import type { Region } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
+import { identify } from '../core/piece/identity';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
 import { marginOf, planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
@@ -59,8 +60,6 @@ export class Engine {
   private losses = 0;
   private stamps = 0;
   private clock = 0;
-  private identities = new WeakMap<object, number>();
-  private identity = 0;
   private lastReady = new Map<string, { steps: string[]; count: number }>();
   private output: { at: number; bytes: number } | null = null;
 
@@ -69,7 +68,7 @@ export class Engine {
     this.library = options.library ?? new Library(options.pool);
     this.surveys = new Surveys(
       this.pool,
-      (part) => this.identify(part),
+      identify,
       (bytes) => this.room(bytes),
       (plan) => this.halfReadied(plan),
     );
@@ -206,10 +205,10 @@ export class Engine {
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
       const coat = piece.coats[index];
-      const place = `${piece.photo.key}|${piece.ready ? this.identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
-      const under = piece.coats.slice(0, index).map((c, i) => `${this.identify(c)}.${coats[i].picture?.levels[0] ?? ''}`);
+      const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
+      const under = piece.coats.slice(0, index).map((c, i) => `${identify(c)}.${coats[i].picture?.levels[0] ?? ''}`);
       plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
-      const own = [coat.source, coat.lay, coat.treatments].map((part) => this.identify(part as object));
+      const own = [coat.source, coat.lay, coat.treatments].map((part) => identify(part as object));
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
     }
     return this.surveys.complete(this.halfReadied(plan), piece);
@@ -278,12 +277,6 @@ export class Engine {
     const picture = await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side));
     const held = Math.max(picture.width, picture.height) / NOMINAL;
     return { ...coat, nominal, held: { width: nominal.width * held, height: nominal.height * held }, picture };
-  }
-
-  private identify(part: object): number {
-    let id = this.identities.get(part);
-    if (!id) this.identities.set(part, (id = ++this.identity));
-    return id;
   }
 
   private slot(key: string, region: Region, tile: number, margin = 0): CacheSlot {

@@ -132,7 +132,15 @@ export function shrink(src: usize, w: i32, h: i32, dst: usize): void {
   for (let j = 0; j < h >> 1; j++) {
     const a = src + ((<usize>(2 * j) * <usize>w) << 2);
     const b = a + (<usize>w << 2);
-    for (let i = 0; i < dw; i++) {
+    let i = 0;
+    for (; i + 4 <= dw; i += 4) {
+      const k = <usize>(2 * i) << 2;
+      const low = f32x4.add(v128.load(a + k), v128.load(b + k));
+      const high = f32x4.add(v128.load(a + k + 16), v128.load(b + k + 16));
+      const sum = f32x4.add(i32x4.shuffle(low, high, 0, 2, 4, 6), i32x4.shuffle(low, high, 1, 3, 5, 7));
+      v128.store(dst + ((<usize>(j * dw + i)) << 2), f32x4.mul(sum, f32x4.splat(0.25)));
+    }
+    for (; i < dw; i++) {
       const k = <usize>(2 * i) << 2;
       f32.store(dst + ((<usize>(j * dw + i)) << 2), (f32.load(a + k) + f32.load(a + k + 4) + f32.load(b + k) + f32.load(b + k + 4)) * 0.25);
     }

@@ -13,6 +13,23 @@ function bell(k: i32, seed: i32): f32 {
 }
 
 /**
+ * A sixth, made up for where in its cell a spline is read: its four weights w vary Σw² by a twelfth, which a rule that is not linear would turn
+ * into a pattern of cells. The mean variance stays 151/315.
+ */
+// @ts-ignore: decorator
+@inline
+function even(t: f32): f32 {
+  const o: f32 = 1 - t;
+  const t2 = t * t;
+  const o2 = o * o;
+  const a = o2 * o;
+  const b: f32 = 3 * t2 * t - 6 * t2 + 4;
+  const c: f32 = 3 * o2 * o - 6 * o2 + 4;
+  const d = t2 * t;
+  return sqrt<f32>(<f32>(151.0 / 315.0) / (a * a + b * b + c * c + d * d));
+}
+
+/**
  * dst += gain · white noise of unit variance on a lattice of nx × ny cells over the plane, shaped by a cubic B-spline (a close
  * stand-in for a Gaussian of 0.577 cells), periodic. `rows` is scratch for 4·w floats.
  */
@@ -49,17 +66,18 @@ export function addSpline(dst: usize, w: i32, h: i32, nx: f32, ny: f32, px: i32,
           const o: f32 = 1 - t;
           const t2 = t * t;
           f32.store(row + (<usize>i << 2),
-            (o * o * o * a + (3 * t2 * t - 6 * t2 + 4) * b + (3 * o * o * o - 6 * o * o + 4) * c + t2 * t * d) * <f32>(1.0 / 6.0));
+            (o * o * o * a + (3 * t2 * t - 6 * t2 + 4) * b + (3 * o * o * o - 6 * o * o + 4) * c + t2 * t * d) * even(t));
         }
       }
       have = jv;
     }
     const o: f32 = 1 - f;
     const f2 = f * f;
-    const k0 = f32x4.splat(o * o * o * gain / 6);
-    const k1 = f32x4.splat((3 * f2 * f - 6 * f2 + 4) * gain / 6);
-    const k2 = f32x4.splat((3 * o * o * o - 6 * o * o + 4) * gain / 6);
-    const k3 = f32x4.splat(f2 * f * gain / 6);
+    const g = gain * even(f);
+    const k0 = f32x4.splat(o * o * o * g);
+    const k1 = f32x4.splat((3 * f2 * f - 6 * f2 + 4) * g);
+    const k2 = f32x4.splat((3 * o * o * o - 6 * o * o + 4) * g);
+    const k3 = f32x4.splat(f2 * f * g);
     const r0 = rows + ((<usize>(modulo(jv - 1, 4) * w)) << 2);
     const r1 = rows + ((<usize>(modulo(jv, 4) * w)) << 2);
     const r2 = rows + ((<usize>(modulo(jv + 1, 4) * w)) << 2);

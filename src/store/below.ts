@@ -1,26 +1,19 @@
 import { useEffect, useState } from 'react';
 import { histogramOf } from '../core/measure/histogram';
 import { indexOf } from '../core/piece/edits';
+import { identify } from '../core/piece/identity';
 import { useBench } from './bench';
 import { complain } from './notices';
 import { small } from './scopes';
 
 const none = new Uint32Array(256);
 
-const numbers = new WeakMap<object, number>();
-let last = 0;
-/** A number that stays with an object: those of a piece never change. */
-const nameOf = (part: object): number => {
-  if (!numbers.has(part)) numbers.set(part, ++last);
-  return numbers.get(part) as number;
-};
-
 /** Counts of the levels of luma of what lies below a coat; measured anew when that has changed and rested. */
 export function useLumaBelow(coat: string): Uint32Array {
   const piece = useBench((s) => s.piece);
   const [counts, setCounts] = useState<Uint32Array>(none);
   const at = piece ? indexOf(piece, coat) : -1;
-  const under = (piece?.coats ?? []).slice(0, Math.max(0, at)).map(nameOf).join();
+  const under = (piece?.coats ?? []).slice(0, Math.max(0, at)).map(identify).join();
   useEffect(() => {
     if (!piece || at < 0) return;
     let gone = false;

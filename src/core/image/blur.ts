@@ -7,10 +7,40 @@ const EXACT = 2.5;
 /** Pixels around a pixel that a blur of that standard deviation reads. */
 export const blurReach = (sigma: number): number => (sigma < 0.15 ? 0 : Math.ceil(3 * sigma) + 1);
 
+/** A wide blur is done on a plane halved until its deviation is under this: nothing that such a blur leaves is lost by halving. */
+const WIDE = 9;
+
+/** A Gaussian wider than `WIDE` pixels, on a reduced copy of the plane. */
+function blurReduced(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): void {
+  const { kernels } = machine;
+  const levels = Math.ceil(Math.log2(sigma / WIDE));
+  const cell = 2 ** levels;
+  const [w, h] = [Math.ceil(width / (4 * cell)) * 4 * cell, Math.ceil(height / cell) * cell];
+  const planes = [scratch.plane(w * h + 8)];
+  kernels.copyWindow(plane, width, planes[0], w, width, height);
+  kernels.extendEdges(planes[0], w, h, 0, 0, width, height);
+  for (let l = 1; l <= levels; l++) {
+    planes.push(scratch.plane((w >> l) * (h >> l) + 8));
+    kernels.shrink(planes[l - 1], w >> (l - 1), h >> (l - 1), planes[l]);
+    // The mean of two neighbours is a blur of its own, of variance 1/4.
+    sigma = Math.sqrt(sigma * sigma - 0.25) / 2;
+  }
+  blurPlane(machine, scratch, planes[levels], w >> levels, h >> levels, sigma);
+  const rows = scratch.take(w * 16 + 64);
+  for (let l = levels; l > 0; l--) kernels.enlarge(planes[l], w >> l, h >> l, planes[l - 1], w >> (l - 1), h >> (l - 1), 0, rows);
+  kernels.copyWindow(planes[0], w, plane, width, width, height);
+}
+
 /** Gaussian blur of one plane in place; the edge is extended. `sigma` in pixels. */
-export function blurPlane({ kernels, floats }: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): void {
+export function blurPlane(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): void {
   if (sigma < 0.15) return;
+  const { kernels, floats } = machine;
   const mark = scratch.mark();
+  if (sigma > WIDE) {
+    blurReduced(machine, scratch, plane, width, height, sigma);
+    scratch.release(mark);
+    return;
+  }
   const other = scratch.plane(width * height + 8);
   if (sigma <= EXACT) {
     const radius = Math.ceil(3 * sigma);
@@ -43,6 +73,12 @@ export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: 
   const { kernels } = machine;
   const { ptr, stride, width, height, count } = tile;
   const mark = scratch.mark();
+  const opaque = isOpaque(machine, scratch, tile);
+  if (opaque) {
+    for (let c = 0; c < 3; c++) blurPlane(machine, scratch, ptr + c * stride, width, height, sigma);
+    scratch.release(mark);
+    return;
+  }
   const alpha = scratch.plane(count);
   const plane = (c: number) => ptr + c * stride;
   kernels.copyWindow(plane(3), width, alpha, width, width, height);
@@ -51,4 +87,12 @@ export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: 
   kernels.premultiply(ptr, stride, count, 1);
   kernels.copyWindow(alpha, width, plane(3), width, width, height);
   scratch.release(mark);
+}
+
+/** Whether every pixel of a tile covers fully: then alpha need not be looked after. */
+function isOpaque({ kernels, memory }: Machine, scratch: Scratch, { ptr, stride, width, height }: Tile): boolean {
+  const at = scratch.take(16);
+  kernels.moments(ptr + 3 * stride, width * height, at);
+  const [sum, squares] = new Float64Array(memory.buffer, at, 2);
+  return sum === width * height && squares === sum;
 }

@@ -58,6 +58,7 @@ export type KernelName =
   | 'applyStroke'
   | 'maskLimits'
   | 'addNoise'
+  | 'noiseAt'
   | 'addSpline'
   | 'worley'
   | 'addWhite'

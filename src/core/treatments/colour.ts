@@ -2,9 +2,11 @@ import * as z from 'zod';
 import { share } from '../schema';
 import { defineTreatment } from './treatment';
 
+const bare = (values: Record<string, unknown>) => (values.materialIsGrey ? 'No effect: there is no colour here.' : undefined);
+
 export const colourFields = {
-  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none gives black and white.' }),
-  vibrance: share('Vibrance', 0, { min: -1, max: 1, help: 'Saturation for the pale colours; strong ones change little.' }),
+  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none gives black and white.', idle: bare }),
+  vibrance: share('Vibrance', 0, { min: -1, max: 1, help: 'Saturation for the pale colours; strong ones change little.', idle: bare }),
   lightness: share('Lightness', 0, { min: -1, max: 1, help: 'Lightens the middle tones and keeps the colours’ distance from grey.' }),
 };
 

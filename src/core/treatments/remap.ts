@@ -32,6 +32,15 @@ export function remapped(p: Omit<Remap, 'kind'>, luma: number): [number, number,
   return from.map((v, c) => v + (to[c] - v) * t) as [number, number, number];
 }
 
+/** The same gradient from its other end. */
+export const swappedEnds = (p: Record<string, unknown>) => ({
+  dark: p.light,
+  light: p.dark,
+  midpoint: 1 - (p.midpoint as number),
+  darkBend: 1 - (p.lightBend as number),
+  lightBend: 1 - (p.darkBend as number),
+});
+
 /** Light and dark as colours of a gradient from black over a colour to white. */
 export default defineTreatment({
   kind: 'remap',

@@ -3,14 +3,15 @@ import { hueRotation, saturation as saturate, type Matrix } from '../color/matri
 import { share, slider, toggle } from '../schema';
 import { defineTreatment } from './treatment';
 
+const bare = (values: Record<string, unknown>) => (values.materialIsGrey ? 'No effect: this material has no colour.' : undefined);
 const grey = (values: Record<string, unknown>) =>
-  (values.saturation as number) <= -1 ? 'No effect: the material has no colour left (saturation −100 %).' : undefined;
+  (values.saturation as number) <= -1 ? 'No effect: the material has no colour left (saturation −100 %).' : bare(values);
 
 const schema = z.object({
   kind: z.literal('tone'),
   brightness: share('Brightness', 0, { min: -1, max: 1, help: 'Lightens or darkens the material, not the photo.' }),
   contrast: share('Contrast', 0, { min: -1, max: 1, help: 'More shows more of the grain, less subdues it.' }),
-  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none over a black and white photo.' }),
+  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none over a black and white photo.', idle: bare }),
   hue: slider('Hue', -180, 180, 0, { unit: '°', step: 1, help: 'Turns every colour of the material.', idle: grey }),
   invert: toggle('Invert', false, { help: 'Swaps light and dark: white scratches become black ones.' }),
 });

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { identify } from '@/core/piece/identity';
 import { pieceSize } from '@/core/ready/geometry';
 import type { Coat, Piece } from '@/core/piece/schema';
 import type { Region } from '@/core/image/tile';
@@ -46,16 +47,7 @@ export function useThumb(piece: Piece | null, view: View, subject: readonly unkn
   return url;
 }
 
-const identity = new WeakMap<object, number>();
-let next = 0;
-const below = (subject: readonly unknown[]) =>
-  subject
-    .map((s) => {
-      if (typeof s !== 'object' || s === null) return String(s);
-      if (!identity.has(s)) identity.set(s, ++next);
-      return identity.get(s);
-    })
-    .join();
+const below = (subject: readonly unknown[]) => subject.map((s) => (typeof s === 'object' && s !== null ? identify(s) : String(s))).join();
 
 /** Draws a region of a piece and returns its pixels as an image. */
 async function image(piece: Piece, view: View, scale: number, region: Region): Promise<ImageData> {

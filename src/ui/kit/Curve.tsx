@@ -4,10 +4,13 @@ import { Text } from 'react-native-paper';
 import Svg, { Line, Path } from 'react-native-svg';
 import { smoothCurve, type CurvePoint } from '@/core/treatments/curves';
 import { useColours } from '../theme';
+import { Act } from './Act';
 
 interface CurveProps {
   label: string;
   points: CurvePoint[];
+  /** Counts of 256 levels of what the curve works on, drawn behind it. */
+  counts?: ArrayLike<number>;
   onPreview(points: CurvePoint[]): void;
   onCommit(points: CurvePoint[]): void;
 }
@@ -22,8 +25,16 @@ function put(points: CurvePoint[], i: number, x: number, y: number): CurvePoint[
   return points.map((p, k) => (k === i ? [clamp(x, lo, hi), clamp(y)] : p));
 }
 
+/** Counts as a hill: square roots, so that small ones are seen; clipped ends do not set the height. */
+function hill(counts: ArrayLike<number>): string {
+  const list = Array.from(counts);
+  const peak = Math.max(1, ...list.slice(1, 255));
+  const top = list.map((n, i) => `L${((i / 255) * 100).toFixed(1)} ${(100 - 92 * Math.min(1, Math.sqrt(n / peak))).toFixed(1)}`);
+  return `M0 100${top.join('')}L100 100Z`;
+}
+
 /** A curve by its points: press the line to add one, drag it, press it twice or press Delete to take it away. */
-export function Curve({ label, points, onPreview, onCommit }: CurveProps) {
+export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps) {
   const c = useColours();
   const box = useRef<HTMLDivElement>(null);
   const held = useRef<{ i: number; points: CurvePoint[]; moved: boolean } | null>(null);
@@ -74,7 +85,12 @@ export function Curve({ label, points, onPreview, onCommit }: CurveProps) {
   const path = Array.from({ length: 101 }, (_, i) => `${i === 0 ? 'M' : 'L'}${i} ${(100 - 100 * curve(i / 100)).toFixed(2)}`).join('');
   return (
     <View style={{ paddingVertical: 6 }}>
-      <Text style={{ fontSize: 15, color: straight ? c.ink : c.accent }}>{label}</Text>
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
+        <Text style={{ fontSize: 15, color: straight ? c.ink : c.accent }}>{label}</Text>
+        <Act plain accessibilityLabel={`Swap the ends of ${label.toLowerCase()}`} onPress={() => onCommit(points.map(([x, y]) => [x, clamp(1 - y)]))}>
+          Swap ends
+        </Act>
+      </View>
       <div
         ref={box}
         data-testid={`curve-${label}`}
@@ -85,6 +101,7 @@ export function Curve({ label, points, onPreview, onCommit }: CurveProps) {
         style={{ ...sheet, background: c.field }}
       >
         <Svg width="100%" height="100%" viewBox="0 0 100 100" preserveAspectRatio="none">
+          {counts ? <Path d={hill(counts)} fill={c.line} /> : null}
           {[25, 50, 75].map((v) => (
             <Line key={v} x1={v} x2={v} y1={0} y2={100} stroke={c.line} strokeWidth={0.6} />
           ))}

@@ -91,6 +91,8 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
     const { refresh } = useShelf.getState();
     void refresh().then(() => setRecent(useShelf.getState().recent), complain);
   }, []);
+  // As many pixels as a card has, a little more than its least width.
+  const side = Math.min(256, Math.ceil((size * 1.2 * (globalThis.devicePixelRatio || 1)) / 16) * 16);
   const used = current ? shelfId(current) : null;
   const grid: CSSProperties = { display: 'grid', gridTemplateColumns: `repeat(auto-fill, minmax(${size}px, 1fr))`, gap: 10 };
   // Large cards stand on a screen of their own: families side by side where there is room.
@@ -122,7 +124,7 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
                   favourite={favourites.includes(e.id)}
                   onPress={() => onChoose(e.source)}
                 >
-                  {e.own ? <OwnThumb own={e.own} label="" /> : <MaterialThumb id={e.id} label="" />}
+                  {e.own ? <OwnThumb own={e.own} label="" /> : <MaterialThumb id={e.id} label="" side={side} />}
                 </Card>
               ))}
             </div>

@@ -17,12 +17,14 @@ interface PanelProps {
   only?: string[];
   /** Colours that fit here, to take at a tap. */
   colours?: readonly string[];
+  /** Counts of levels of what is worked on, by curve. */
+  counts?: Record<string, ArrayLike<number>>;
   onPreview?(key: string, value: unknown): void;
   onCommit(key: string, value: unknown, label: string): void;
 }
 
 /** The controls of a schema, drawn from the words it carries: no form is made by hand. */
-export function Panel({ schema, values, only, colours, onPreview, onCommit }: PanelProps) {
+export function Panel({ schema, values, only, colours, counts, onPreview, onCommit }: PanelProps) {
   const controls = useMemo(() => controlsOf(schema), [schema]);
   return (
     <View>
@@ -80,7 +82,16 @@ export function Panel({ schema, values, only, colours, onPreview, onCommit }: Pa
               />
             );
           if (meta.control === 'curve')
-            return <Curve key={key} label={meta.label} points={value as CurvePoint[]} onPreview={(v) => onPreview?.(key, v)} onCommit={commit} />;
+            return (
+              <Curve
+                key={key}
+                label={meta.label}
+                points={value as CurvePoint[]}
+                counts={counts?.[key]}
+                onPreview={(v) => onPreview?.(key, v)}
+                onCommit={commit}
+              />
+            );
           return null;
         })}
     </View>

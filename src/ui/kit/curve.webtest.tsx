@@ -92,3 +92,30 @@ it('a press without a move on a point changes nothing', () => {
   pointer('pointerup', 1, 1);
   expect(onCommit).not.toHaveBeenCalled();
 });
+
+it('its ends swap with a press: what was dark becomes light, and what lies behind it is drawn', () => {
+  const onCommit = jest.fn();
+  const counts = Array.from({ length: 256 }, (_, i) => (i === 100 ? 900 : 0));
+  const { container } = render(
+    <PaperProvider theme={lightTheme}>
+      <Curve
+        label="All channels"
+        points={[
+          [0, 0.1],
+          [0.4, 0.7],
+          [1, 1],
+        ]}
+        counts={counts}
+        onPreview={jest.fn()}
+        onCommit={onCommit}
+      />
+    </PaperProvider>,
+  );
+  expect(container.querySelector('path')?.getAttribute('d')).toMatch(/L39\.2 8\.0/);
+  fireEvent.click(screen.getByRole('button', { name: 'Swap the ends of all channels' }));
+  expect(onCommit).toHaveBeenCalledWith([
+    [0, 0.9],
+    [0.4, 0.3],
+    [1, 0],
+  ]);
+});

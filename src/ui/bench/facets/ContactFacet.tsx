@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { families } from '@/core/materials';
@@ -42,6 +42,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const mark = (key: string) => setMarked((now) => (now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-2)));
   const pair = marked.map((key) => list.find((one) => one.key === key)).filter((one) => one !== undefined);
   const current = list.find((one) => one.key === tried);
+  const holdBefore = (on: boolean) => preview(on ? null : (current?.edit ?? null));
   const reset = () => {
     attempt(null);
     setMarked([]);
@@ -103,6 +104,9 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         ))}
       </div>
       <Acts>
+        <Act disabled={!current} onPressIn={() => holdBefore(true)} onPressOut={() => holdBefore(false)}>
+          Hold for before
+        </Act>
         <Act plain onPress={() => openFacet('blend')}>
           Back to the sliders
         </Act>
@@ -122,6 +126,9 @@ interface CellProps {
   onMark(): void;
 }
 
+/** Whether a mouse has moved, and not the sheet under a mouse that rests: then keys are looking. */
+const pointed = (e: PointerEvent) => e.pointerType === 'mouse' && (e.movementX !== 0 || e.movementY !== 0);
+
 function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: CellProps) {
   const c = useColours();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -137,8 +144,8 @@ function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: Cel
       <button
         type="button"
         aria-pressed={one.now}
-        onPointerEnter={(e) => e.pointerType === 'mouse' && onTry()}
-        onPointerLeave={(e) => e.pointerType === 'mouse' && onLeave()}
+        onPointerMove={(e) => pointed(e) && onTry()}
+        onPointerLeave={(e) => pointed(e) && onLeave()}
         onFocus={(e) => e.currentTarget.matches(':focus-visible') && onTry()}
         // A mouse and the keyboard try by pointing; a finger tries first and takes by a second tap.
         onClick={() => (tried ? onTake() : onTry())}

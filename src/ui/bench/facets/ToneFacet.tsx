@@ -8,7 +8,9 @@ import { coatTitle } from '@/core/piece/naming';
 import { treatmentFields, type Coat } from '@/core/piece/schema';
 import { controlsOf } from '@/core/schema';
 import { treatmentByKind, treatments } from '@/core/treatments';
+import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
+import { useCoatLook } from '@/store/coatLook';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { usePalette } from '@/store/palette';
@@ -29,6 +31,7 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   const alone = held?.kind === 'alone';
   const { schema } = treatmentByKind('tone');
   const neutral = schema.parse({ kind: 'tone' });
+  const look = useCoatLook(coat, Math.max(0, toned));
   const tone = { ...neutral, ...treatmentOf(coat, 'tone') };
   const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
   return (
@@ -36,7 +39,7 @@ export function ToneFacet({ coat }: { coat: Coat }) {
       <Toggle label="Look at the material alone" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
       <Panel
         schema={schema}
-        values={tone}
+        values={{ ...tone, materialIsGrey: look?.grey }}
         onPreview={(key, v) => preview(set(key, v))}
         onCommit={(key, v, name) => change(`Tone: ${name.toLowerCase()}`, set(key, v), `${coat.id}.tone.${key}`)}
       />
@@ -65,6 +68,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const { label, schema, neutral } = treatmentByKind(values.kind);
   const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
   const say1 = label.toLowerCase();
+  const look = useCoatLook(coat, index);
   const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
   return (
     <Fold title={label} changed={values.active} begin>
@@ -72,8 +76,9 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
       {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>It changes nothing yet.</Text> : null}
       <Panel
         schema={schema}
-        values={values}
+        values={{ ...values, materialIsGrey: look?.grey }}
         colours={colours}
+        counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
         onPreview={(key, v) => preview(set(key, v))}
         onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.${index}.${key}`)}
       />
@@ -108,6 +113,11 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         </select>
       </label>
       <Acts>
+        {values.kind === 'remap' ? (
+          <Act plain onPress={() => change(`${label}: swap ends`, changeStep(coat.id, index, swappedEnds(values)))}>
+            Swap ends
+          </Act>
+        ) : null}
         <Act
           plain
           disabled={index === 0}

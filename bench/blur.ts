@@ -1,0 +1,29 @@
+import sharp from 'sharp';
+import { coatSchema } from '../src/core/piece/schema';
+import { nodeEngine } from '../src/engine/node';
+import { line, timed } from './probe';
+import { scene } from './stack';
+
+/** A Gaussian of sigma 30 pixels over 24 megapixels as a step of a coat on what lies below, against libvips' own, one thread each. */
+export async function gaussian(): Promise<void> {
+  const [width, height] = [6000, 4000];
+  const pixels = scene(width, height);
+  const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
+    size: 1,
+    levels: 1,
+    decode: async () => ({ width, height, place: async (at) => engine.pool.write(at, pixels) }),
+  });
+  // 30 pixels are 10 u here.
+  const coats = [coatSchema.parse({ id: 'a', source: { kind: 'below' }, blend: 'normal', treatments: [{ kind: 'blur', radius: 10 }] })];
+  const piece = { coats, strength: 1, photo: { key: 'k', name: 'k', width, height } };
+  const draw = () => engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale: 1, tile: engine.largeTile }, (p) => p[0]);
+  await draw();
+  const ours = await timed(draw);
+  engine.pool.close();
+  sharp.concurrency(1);
+  const raw = { raw: { width, height, channels: 4 as const } };
+  const theirs = await timed(() => sharp(pixels, raw).blur(30).raw().toBuffer(), 2);
+  line('Gaussian of sigma 30 at 24 MP, one worker', `${ours.best.toFixed(0)} ms`, ours.probe);
+  line('libvips, integer precision (as it comes)', `${theirs.best.toFixed(0)} ms`, theirs.probe);
+  line('ratio (goal 3 ×)', `${(theirs.best / ours.best).toFixed(2)} ×`, theirs.probe);
+}

@@ -1,0 +1,21 @@
+import { mkdir } from 'node:fs/promises';
+import path from 'node:path';
+import sharp from 'sharp';
+import { materials } from '../src/core/materials';
+import { nodeEngine, root } from '../src/engine/node';
+
+const SIDE = 256;
+
+/** A small picture of every material as it is first laid, for the shelf: the same pixels as the page would make, made once at build time. */
+const out = path.join(root, 'public/thumbs');
+await mkdir(out, { recursive: true });
+const engine = await nodeEngine({ decode: () => Promise.reject(new Error('There are no pictures here.')) });
+await Promise.all(
+  materials.map(async ({ id }) => {
+    const { pixels, width, height } = await engine.materialPixels({ id, seed: 1, params: {}, width: SIDE, height: SIDE });
+    await sharp(pixels, { raw: { width, height, channels: 4 } })
+      .jpeg({ quality: 86 })
+      .toFile(path.join(out, `${id}.jpg`));
+  }),
+);
+engine.pool.close();
