@@ -65,16 +65,38 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.waitForTimeout(2500);
   await shot('export-wide');
+  await sample('Harbour wall');
+  await page.getByRole('tab', { name: 'Lay', exact: true }).click();
+  await page.getByRole('switch', { name: 'Four corners' }).click();
+  const corner = await page.getByTestId('lay-corner-1').boundingBox();
+  await page.mouse.move(corner.x + 22, corner.y + 22);
+  await page.mouse.down();
+  await page.mouse.move(corner.x - 130, corner.y + 90, { steps: 5 });
+  await page.mouse.up();
+  await calm();
+  await shot('lay-wide');
   await page.goto(`http://localhost:${port}/materials`);
-  await page.waitForTimeout(9000);
+  await page.waitForTimeout(2500);
   await shot('shelf-wide');
+  await page.goto(`http://localhost:${port}/packs`);
+  await page.getByRole('button', { name: 'Fetch it' }).first().click();
+  await page.getByText('lie on the shelf').waitFor();
+  await page.goto(`http://localhost:${port}/materials`);
+  await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
+  await page.getByRole('switch', { name: 'Tile without a seam' }).click();
+  await page.getByRole('switch', { name: 'Look at four tiles' }).click();
+  await page.waitForTimeout(2500);
+  await shot('fit-wide');
   await page.goto(`http://localhost:${port}/`);
   await page.waitForTimeout(2000);
   await shot('pieces-wide');
 });
-await at(...phone, 'light', async ({ shot, sample }) => {
+await at(...phone, 'light', async ({ page, shot, sample }) => {
   await sample('The old keeper');
   await shot('bench-phone');
+  await page.goto(`http://localhost:${port}/packs`);
+  await page.waitForTimeout(2500);
+  await shot('packs-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The old keeper');
