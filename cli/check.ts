@@ -1,15 +1,19 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
+import { inspect } from '../src/core/files/inspect';
+import { readPack } from '../src/core/files/pack';
 import { explain } from '../src/core/piece/explain';
 import { parseRecipe } from '../src/core/piece/recipe';
 import { pieceSchema } from '../src/core/piece/schema';
 import { materialById } from '../src/core/materials';
 import { readBytes, Refused } from './files';
 
-/** Validates a recipe or a piece, and that what it names is there. */
+/** Validates a recipe, a piece or a material pack, and that what it names is there. */
 export async function check(file: string | undefined): Promise<void> {
   if (!file) throw new Refused('check needs a file.');
-  const text = (await readBytes(file)).toString('utf8');
+  const bytes = await readBytes(file);
+  if (/\.zip$/i.test(file)) return checkPack(bytes, path.basename(file));
+  const text = bytes.toString('utf8');
   let isPiece = false;
   try {
     isPiece = 'photo' in (JSON.parse(text) as object);
@@ -31,6 +35,16 @@ export async function check(file: string | undefined): Promise<void> {
     }
   }
   console.log(`${path.basename(file)} is a valid ${kind} with ${coats.length} ${coats.length === 1 ? 'coat' : 'coats'}.`);
+}
+
+function checkPack(bytes: Uint8Array, name: string): void {
+  try {
+    const { pack, pictures } = readPack(bytes, name);
+    for (const [file, picture] of pictures) inspect(picture, file);
+    console.log(`${name} is a valid pack with ${pictures.size} ${pictures.size === 1 ? 'picture' : 'pictures'} (${pack.name}).`);
+  } catch (error) {
+    throw new Refused((error as Error).message);
+  }
 }
 
 function readPiece(text: string) {

@@ -248,3 +248,10 @@ it('a picture is trimmed and tiled without a seam as the recipe says', async () 
   const out = await pixels('trim.png');
   for (let i = 0; i < out.length; i += 3 * 97) expect([out[i], out[i + 1], out[i + 2]]).toEqual([200, 180, 160]);
 });
+
+it('checks a material pack, and says what is wrong with a broken one', () => {
+  const pack = path.join(root, 'demo/supplier/slipway-walls.zip');
+  expect(run('check', pack)).toContain('is a valid pack with 3 pictures (Slipway walls)');
+  writeFileSync(file('half.zip'), readFileSync(pack).subarray(0, 9000));
+  expect(fails('check', file('half.zip'))).toContain('“half.zip” is not a zip file, or is damaged');
+});

@@ -25,6 +25,9 @@ export interface Decoded {
   place(at: number): Promise<void>;
 }
 
+/** Fittings of one file that are always kept: as many coats of a piece may differ in them. */
+const KEPT_FITTINGS = 4;
+const LARGE = 250 * 2 ** 20;
 const SIDES = [256, 512, 1024, 2048];
 /** A material is made this much finer than it will be seen, so that a preview equals the reduced export. */
 const FINER = 1.25;
@@ -100,6 +103,7 @@ export class Library {
       const scratch = this.pool.heap.take(fitScratch(width, height));
       try {
         await decoded.place(raw);
+        this.dropFittings(key);
         const part = trimmed(width, height, fitting);
         const call = (target: number) => this.pool.everywhere({ call: 'fit', raw: { at: raw, width, height, deep }, fitting, target, scratch });
         return await this.placed(ownKey(key, fitting), { ...fittedSize(width, height, fitting), deep }, async (at) => void (await call(at)), part);
@@ -107,6 +111,16 @@ export class Library {
         this.pool.heap.give(raw);
         this.pool.heap.give(scratch);
       }
+    });
+  }
+
+  /** Other ways in which the same file was made to fit give way, but for those used last, when they are large. */
+  private dropFittings(key: string): void {
+    const list = [...this.held.entries()].filter(([k]) => k.startsWith(`own:${key}:`)).sort((a, b) => b[1].used - a[1].used);
+    let total = 0;
+    list.forEach(([k, held], i) => {
+      total += held.bytes;
+      if (i >= KEPT_FITTINGS && total > LARGE) this.drop(k);
     });
   }
 

@@ -86,12 +86,14 @@ export const useOwn = create<OwnState>((set, get) => {
       return own;
     },
     async change(key, change) {
-      const list = await storage.listOwn();
-      const old = list.find((o) => o.key === key);
-      if (!old) return;
-      const next = { ...old, ...change };
-      if (change.fitting) next.thumb = await thumbOf(key, change.fitting);
-      await keep(list.map((o) => (o.key === key ? next : o)));
+      const put = async (to: Partial<Own>) => keep((await storage.listOwn()).map((o) => (o.key === key ? { ...o, ...to } : o)));
+      // At once, so that a second change made meanwhile builds on this one; its small picture follows.
+      await put(change);
+      const { fitting } = change;
+      if (!fitting) return;
+      const thumb = await thumbOf(key, fitting);
+      const now = get().list.find((o) => o.key === key);
+      if (now && JSON.stringify(now.fitting) === JSON.stringify(fitting)) await put({ thumb });
     },
     async remove(key) {
       const list = await storage.listOwn();

@@ -4,7 +4,7 @@ import { ScrollView, View } from 'react-native';
 import { Dialog, Portal, Text, TextInput } from 'react-native-paper';
 import { modeById } from '@/core/blend';
 import { families, materialById } from '@/core/materials';
-import { fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
+import { fittedSize, fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
 import type { SourceInput } from '@/core/piece/edits';
 import { useBench } from '@/store/bench';
 import { complain, say } from '@/store/notices';
@@ -40,6 +40,8 @@ export function MaterialDialog({ source, onClose }: Props) {
   const title = material?.label ?? (own ? labelOf(own) : '');
   const seamless = material?.seamless ?? own?.fitting?.seamless ?? false;
   const tiled = four && seamless;
+  const size = own && fittedSize(own.width, own.height, own.fitting ?? neutralFitting);
+  const shape = size ? `${size.width} / ${size.height}` : '1';
   const lay = () => {
     useBench.getState().addCoat(own ? sourceOf(own) : source);
     useBench.getState().openFacet('blend');
@@ -49,9 +51,16 @@ export function MaterialDialog({ source, onClose }: Props) {
   return (
     <Portal>
       <Dialog visible onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 560, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
-        <View style={{ padding: 20, paddingBottom: 10, gap: 10 }}>
+        <View style={{ marginTop: 0, padding: 20, paddingBottom: 10, gap: 10 }}>
           <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>{title}</Text>
-          <div style={{ ...picture, height: own ? 'min(30vh, 260px)' : 'min(48vh, 420px)', background: c.card, ...(tiled ? tiles : {}) }}>
+          <div
+            style={{
+              ...picture,
+              height: own ? 'min(30vh, 260px)' : 'min(48vh, 420px)',
+              background: c.card,
+              ...(tiled ? { ...tiles, aspectRatio: shape } : {}),
+            }}
+          >
             {Array.from({ length: tiled ? 4 : 1 }, (_, i) =>
               material ? (
                 <MaterialThumb key={i} id={material.id} label={i === 0 ? title : ''} side={512} />
@@ -167,4 +176,9 @@ function OwnPanel({ own }: { own: OwnMaterial }) {
 }
 
 const picture: CSSProperties = { width: '100%', overflow: 'hidden', borderRadius: 2 };
-const tiles: CSSProperties = { display: 'grid', gridTemplate: '1fr 1fr / 1fr 1fr' };
+const tiles: CSSProperties = {
+  display: 'grid',
+  gridTemplate: 'repeat(2, minmax(0, 1fr)) / repeat(2, minmax(0, 1fr))',
+  width: 'auto',
+  margin: '0 auto',
+};
