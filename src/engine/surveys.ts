@@ -1,7 +1,7 @@
+import { readsBelow } from '../core/render/evaluate';
 import type { PlannedReady } from '../core/ready/photo';
 import type { Plan, PlannedCoat } from '../core/render/plan';
 import { SURVEY_SIDE, surveyBytes, surveyScratch, type Survey, type SurveyOrder } from '../core/render/survey';
-import { sourceByKind } from '../core/sources';
 import { treatmentByKind } from '../core/treatments';
 import type { Pool } from './pool';
 
@@ -52,7 +52,7 @@ export class Surveys {
           continue;
         }
         const bare = { ...coat, treatments, visible: true, strength: 1, blend: 'normal', limits: [0, 0, 1, 1], mask: { start: 'all', parts: [] } };
-        const below = sourceByKind(coat.source.kind as string).readsBelow;
+        const below = readsBelow(bare as unknown as PlannedCoat);
         const coats = [...(below ? whole.coats.slice(0, i) : []), bare as unknown as PlannedCoat];
         const view: Plan['view'] = below ? { kind: 'piece' } : { kind: 'alone', coat: coat.id };
         const known = below ? parts.coats.slice(0, i).map((c) => this.identify(c)) : [];

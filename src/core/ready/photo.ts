@@ -78,7 +78,7 @@ const sameRegion = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.wid
 export function fillPhoto(context: RenderContext, tile: Tile): void {
   const { machine, ready, scratch, unit, kept } = context;
   if (!ready) return samplePhoto(machine, context.photo, context.scale, tile);
-  const list = ready.treatments.map((p) => withNeutral(context, p));
+  const list = preparedTreatments(context, ready);
   const run = (on: Tile, from: number, to: number) => treat(context, on, list.slice(from, to));
   const whole = ready.treatments.length;
   // Kept half way, for this tile's own region only: one with a halo for coats is drawn anew.
@@ -164,6 +164,14 @@ function projected(
     kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue, taps);
   } else kernels.sampleProjected(...common, taps);
   scratch.release(mark);
+}
+
+/** Treatments of a plan's readying with the picked grey found: the same for all its tiles. */
+const prepared = new WeakMap<object, Record<string, unknown>[]>();
+function preparedTreatments(context: RenderContext, ready: NonNullable<RenderContext['ready']>): Record<string, unknown>[] {
+  let list = prepared.get(ready);
+  if (!list) prepared.set(ready, (list = ready.treatments.map((p) => withNeutral(context, p))));
+  return list;
 }
 
 /** Gains that make the picked spot grey with its luma kept: its mean, in linear light, is read from the file itself. */

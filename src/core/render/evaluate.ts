@@ -82,7 +82,8 @@ function reachBelow(context: RenderContext, coat: PlannedCoat): number {
   return readsBelow(coat) ? reachOf(context, coat) : 0;
 }
 
-const readsBelow = (coat: PlannedCoat): boolean =>
+/** Whether a coat's pixels depend on what lies below it: by its source, or by one of its treatments. */
+export const readsBelow = (coat: Pick<PlannedCoat, 'source' | 'treatments'>): boolean =>
   !!sourceByKind(coat.source.kind as string).readsBelow || coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
 
 function reachOf(context: RenderContext, coat: PlannedCoat): number {
@@ -135,10 +136,34 @@ function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, in
     return tile;
   }
   source.fill(context, tile, coat, below);
-  if (source.laid && reachOf(context, coat) > 0) extend(context, tile);
+  if (!source.readsBelow && coat.treatments.some((t) => treatmentByKind(t.kind as string).wraps?.(t))) wrapAround(context, tile, coat, below);
+  else if (source.laid && reachOf(context, coat) > 0) extend(context, tile);
   const treated = treat(context, tile, coat.treatments, below);
   if (cache) keep(machine, cache.slot, index, treated, plan.tile);
   return reach > 0 && treated.width !== below.width ? window(context, treated, below) : treated;
+}
+
+/** Beyond the frame, the source as it is on the other side. */
+function wrapAround(context: RenderContext, tile: Tile, coat: PlannedCoat, below: Tile): void {
+  const { machine, scratch } = context;
+  const [w, h] = [Math.round(context.width), Math.round(context.height)];
+  const source = sourceByKind(coat.source.kind as string);
+  for (const dx of [-w, 0, w]) {
+    for (const dy of [-h, 0, h]) {
+      const x = Math.max(tile.x, dx);
+      const y = Math.max(tile.y, dy);
+      const width = Math.min(tile.x + tile.width, dx + w) - x;
+      const height = Math.min(tile.y + tile.height, dy + h) - y;
+      if ((dx === 0 && dy === 0) || width <= 0 || height <= 0) continue;
+      const mark = scratch.mark();
+      const part = scratch.tile({ x: x - dx, y: y - dy, width, height });
+      source.fill(context, part, coat, below);
+      const at = ((y - tile.y) * tile.width + x - tile.x) * 4;
+      for (let c = 0; c < 4; c++)
+        machine.kernels.copyWindow(part.ptr + c * part.stride, width, tile.ptr + c * tile.stride + at, tile.width, width, height);
+      scratch.release(mark);
+    }
+  }
 }
 
 /** What a material does not cover beyond the frame takes the value at the frame's edge, so that no treatment draws it in. */

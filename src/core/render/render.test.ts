@@ -180,3 +180,23 @@ describe('strokes (common practice, no source)', () => {
     expect(bytes[(150 * W + 10) * 4]).toBe(0);
   });
 });
+
+it('a drape that wraps shifts in what lies on the other side, on every tile', () => {
+  // An even map shifts everything by the same: eight pixels across, six down.
+  const even = bench.picture(W, H, () => [191, 191, 191]);
+  const amount = (pixels: number) => pixels / ((W / 2000) * (191 / 255 - 0.5));
+  const laid = (treatments: object[]) => draw({ photo: even, coats: [coat('a', { blend: 'normal', lay: { fit: 'stretch' }, treatments })] });
+  const plain = laid([]);
+  const wrapped = laid([{ kind: 'drape', map: 'photo', amountX: amount(8), amountY: amount(6), blur: 0, edge: 'wrap' }]);
+  const extended = laid([{ kind: 'drape', map: 'photo', amountX: amount(8), amountY: amount(6), blur: 0 }]);
+  let [worst, differ] = [0, 0];
+  for (let y = 0; y < H; y += 3)
+    for (let x = 0; x < W; x += 3) {
+      const at = (y * W + x) * 4;
+      const from = (((y + 6) % H) * W + ((x + 8) % W)) * 4;
+      worst = Math.max(worst, Math.abs(wrapped[at] - plain[from]));
+      if (Math.abs(wrapped[at] - extended[at]) > 8) differ++;
+    }
+  expect(worst).toBeLessThanOrEqual(2);
+  expect(differ).toBeGreaterThan(50);
+});

@@ -3,6 +3,8 @@ import { blurPlane, blurReach } from '../image/blur';
 import { choice, slider } from '../schema';
 import { defineTreatment } from './treatment';
 
+const FAR = 1e7;
+
 /** Shifts the material by the light and dark of what it lies on, so that it seems to follow the form. */
 export default defineTreatment({
   kind: 'drape',
@@ -33,13 +35,16 @@ export default defineTreatment({
       [
         { value: 'duplicate', label: 'Extend' },
         { value: 'mirror', label: 'Mirror' },
+        { value: 'wrap', label: 'Wrap' },
       ],
       'duplicate',
+      { help: 'What is shifted in from beyond the picture; wrapped, it comes from the other side. What lies below is always extended or mirrored.' },
     ),
   }),
   source: 'W3C Filter Effects, Level 1, feDisplacementMap',
   reach: (p, unit) => Math.ceil((Math.max(Math.abs(p.amountX), Math.abs(p.amountY)) * unit) / 2) + 2 + blurReach(p.blur * unit),
   readsBelow: (p) => p.map === 'below',
+  wraps: (p) => p.edge === 'wrap',
   neutral: (p) => p.amountX === 0 && p.amountY === 0,
   apply(context, tile, p, below) {
     const { machine, scratch, unit, width: w, height: h } = context;
@@ -60,7 +65,8 @@ export default defineTreatment({
     }
     blurPlane(machine, scratch, map, width, height, p.blur * unit);
     const other = scratch.plane(count);
-    const bounds = [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
+    // Wrapped, the source was drawn beyond the picture too: there is no bound but the tile's.
+    const bounds = p.edge === 'wrap' ? [-FAR, -FAR, FAR, FAR] : [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
     for (let c = 0; c < 4; c++) {
       kernels.displace(ptr + c * stride, other, map, width, height, p.amountX * unit, p.amountY * unit, ...bounds, +(p.edge === 'mirror'));
       kernels.copyWindow(other, width, ptr + c * stride, width, width, height);

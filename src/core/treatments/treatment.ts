@@ -24,6 +24,8 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }, below?: Tile): void;
   /** True when it reads what lies below. */
   readsBelow?(params: z.output<S>): boolean;
+  /** Whether beyond the picture it wants what lies on the other side. */
+  wraps?(params: z.output<S>): boolean;
   /** For one that is a function of each channel's own value: that function. Neighbours of this sort are put on as one. */
   curves?(params: z.output<S>): Curves;
 }
