@@ -10,8 +10,8 @@ export const blurReach = (sigma: number): number => (sigma < 0.15 ? 0 : Math.cei
 /** A wide blur is done on a plane halved until its deviation is under this: nothing that such a blur leaves is lost by halving. */
 const WIDE = 9;
 
-/** A Gaussian wider than `WIDE` pixels, on a reduced copy of the plane. */
-function blurReduced(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): void {
+/** A Gaussian wider than `WIDE` pixels, on a reduced copy of the plane. Only what lies further than `rim` from its edges is put back. */
+function blurReduced(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number, rim: number): void {
   const { kernels } = machine;
   const levels = Math.ceil(Math.log2(sigma / WIDE));
   const cell = 2 ** levels;
@@ -26,18 +26,35 @@ function blurReduced(machine: Machine, scratch: Scratch, plane: number, width: n
     sigma = Math.sqrt(sigma * sigma - 0.25) / 2;
   }
   blurPlane(machine, scratch, planes[levels], w >> levels, h >> levels, sigma);
-  const rows = scratch.take(w * 16 + 64);
-  for (let l = levels; l > 0; l--) kernels.enlarge(planes[l], w >> l, h >> l, planes[l - 1], w >> (l - 1), h >> (l - 1), 0, rows);
-  kernels.copyWindow(planes[0], w, plane, width, width, height);
+  // The window that is wanted, with two cells around it for the interpolation; columns in fours.
+  const [low, across] = [w >> levels, h >> levels];
+  const x0 = Math.floor(Math.max(0, Math.floor(rim / cell) - 2) / 4) * 4;
+  const y0 = Math.max(0, Math.floor(rim / cell) - 2);
+  const cw = Math.ceil((Math.min(low, Math.ceil((width - rim) / cell) + 2) - x0) / 4) * 4;
+  const ch = Math.min(across, Math.ceil((height - rim) / cell) + 2) - y0;
+  if (cw <= 0 || ch <= 0) return;
+  const rows = scratch.take(cw * cell * 16 + 64);
+  let from = scratch.plane(cw * ch + 8);
+  kernels.copyWindow(planes[levels] + (y0 * low + x0) * 4, low, from, cw, cw, ch);
+  for (let l = 1; l <= levels; l++) {
+    const to = planes[levels - l];
+    kernels.enlarge(from, cw << (l - 1), ch << (l - 1), to, cw << l, ch << l, 0, rows);
+    from = to;
+  }
+  const at = plane + (y0 * cell * width + x0 * cell) * 4;
+  kernels.copyWindow(from, cw * cell, at, width, Math.min(cw * cell, width - x0 * cell), Math.min(ch * cell, height - y0 * cell));
 }
 
-/** Gaussian blur of one plane in place; the edge is extended. `sigma` in pixels. */
-export function blurPlane(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): void {
+/**
+ * Gaussian blur of one plane in place; the edge is extended. `sigma` in pixels. Pixels nearer than `rim` to the plane's edges need not be
+ * right: the caller leaves them away.
+ */
+export function blurPlane(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number, rim = 0): void {
   if (sigma < 0.15) return;
   const { kernels, floats } = machine;
   const mark = scratch.mark();
   if (sigma > WIDE) {
-    blurReduced(machine, scratch, plane, width, height, sigma);
+    blurReduced(machine, scratch, plane, width, height, sigma, rim);
     scratch.release(mark);
     return;
   }
@@ -67,15 +84,15 @@ export function blurPlane(machine: Machine, scratch: Scratch, plane: number, wid
   scratch.release(mark);
 }
 
-/** Gaussian blur of a tile's colours in place. What is transparent does not bleed in, and alpha stays as it is. */
-export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: number): void {
+/** Gaussian blur of a tile's colours in place. What is transparent does not bleed in, and alpha stays as it is. `rim` as for a plane. */
+export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: number, rim = 0): void {
   if (sigma < 0.15) return;
   const { kernels } = machine;
   const { ptr, stride, width, height, count } = tile;
   const mark = scratch.mark();
   const opaque = isOpaque(machine, scratch, tile);
   if (opaque) {
-    for (let c = 0; c < 3; c++) blurPlane(machine, scratch, ptr + c * stride, width, height, sigma);
+    for (let c = 0; c < 3; c++) blurPlane(machine, scratch, ptr + c * stride, width, height, sigma, rim);
     scratch.release(mark);
     return;
   }

@@ -20,5 +20,5 @@ export default defineTreatment({
   source: 'W3C Filter Effects, Level 1, feGaussianBlur (standard deviation)',
   reach: (p, unit) => blurReach(p.radius * unit),
   neutral: (p) => p.radius === 0,
-  apply: ({ machine, scratch, unit }, tile, p) => blurTile(machine, scratch, tile, p.radius * unit),
+  apply: ({ machine, scratch, unit }, tile, p) => blurTile(machine, scratch, tile, p.radius * unit, Math.floor(2 * p.radius * unit)),
 });
