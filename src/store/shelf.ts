@@ -17,10 +17,13 @@ export const shelfId = (source: SourceInput): string => String(source.kind === '
 
 /** Favourites and what was used last. */
 export const useShelf = create<ShelfState>((set, get) => {
-  const keep = (change: Partial<ShelfMemory>) => {
-    set(change);
+  let known: Promise<void> | null = null;
+  /** What was kept is read before the first change, or it would be written over. */
+  const keep = async (change: () => Partial<ShelfMemory>) => {
+    await (known ??= get().refresh());
+    set(change());
     const { favourites, recent } = get();
-    void saveShelf({ favourites, recent }).catch(complain);
+    await saveShelf({ favourites, recent });
   };
   return {
     favourites: [],
@@ -29,13 +32,16 @@ export const useShelf = create<ShelfState>((set, get) => {
       set(await readShelf());
     },
     favour(id, on) {
-      const others = get().favourites.filter((f) => f !== id);
-      keep({ favourites: on ? [...others, id] : others });
+      const next = () => {
+        const others = get().favourites.filter((f) => f !== id);
+        return { favourites: on ? [...others, id] : others };
+      };
+      void keep(next).catch(complain);
     },
     laid(source) {
       if (source.kind !== 'material' && source.kind !== 'picture') return;
       const id = shelfId(source);
-      keep({ recent: [id, ...get().recent.filter((r) => r !== id)].slice(0, MOST_RECENT) });
+      void keep(() => ({ recent: [id, ...get().recent.filter((r) => r !== id)].slice(0, MOST_RECENT) })).catch(complain);
     },
   };
 });
