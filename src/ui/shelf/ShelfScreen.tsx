@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { SourceInput } from '@/core/piece/edits';
+import { getEngine } from '@/store/engine';
 import { PICTURES, pickFiles } from '@/store/files';
 import { complain } from '@/store/notices';
 import { bringIn, stopBringing, useOwn } from '@/store/own';
@@ -26,6 +27,8 @@ export function ShelfScreen() {
   const refresh = useOwn((s) => s.refresh);
   const some = useOwn((s) => s.list.length > 0);
   useEffect(() => void refresh().catch(complain), [refresh]);
+  // Started now, so that a material that is looked at closely, or brought in, need not wait for it.
+  useEffect(() => void getEngine().catch(complain), []);
   const take = useCallback((files: File[]) => void bringIn(files), []);
   useDrop(take);
   const back = () => (router.canGoBack() ? router.back() : router.replace('/'));
