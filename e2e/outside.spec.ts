@@ -51,12 +51,13 @@ function differ(page: Page, c: Case): Promise<number> {
 
     const engine = (globalThis as unknown as { dermatexEngine: any }).dermatexEngine;
     const key = Math.random().toString(36);
+    // As the engine keeps a photo, and an imported picture that is laid.
     for (const [name, image] of [
-      ['p', photo],
-      ['c', coat],
+      [`picture:${key}p`, photo],
+      [`own:${key}c:`, coat],
     ] as const) {
       const { data } = image;
-      await engine.library.load(`picture:${key}${name}`, async () => ({
+      await engine.library.load(name, async () => ({
         width: W,
         height: H,
         place: async (at: number) => engine.pool.write(at, data),
