@@ -136,7 +136,8 @@ function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, in
     return tile;
   }
   source.fill(context, tile, coat, below);
-  if (!source.readsBelow && coat.treatments.some((t) => treatmentByKind(t.kind as string).wraps?.(t))) wrapAround(context, tile, coat, below);
+  if (!source.readsBelow && coat.treatments.some((t) => t.active && treatmentByKind(t.kind as string).wraps?.(t)))
+    wrapAround(context, tile, coat, below);
   else if (source.laid && reachOf(context, coat) > 0) extend(context, tile);
   const treated = treat(context, tile, coat.treatments, below);
   if (cache) keep(machine, cache.slot, index, treated, plan.tile);

@@ -79,7 +79,7 @@ describe('a lay in perspective', () => {
     });
   });
 
-  it('with its corners where they are anyway draws what it draws without, within a fiftieth of a level', () => {
+  it('with its corners where they are anyway draws what it draws without, within less than a level', () => {
     const flat = drawn({ fit: 'cover', scale: 0.7, turn: 20 });
     const square = [
       [0, 0],
