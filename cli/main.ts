@@ -1,11 +1,13 @@
 import { parseArgs } from 'node:util';
 import { check } from './check';
 import { Refused } from './files';
+import { guards } from './guards';
 import { listMaterials, makeMaterial } from './material';
 import { measure } from './measure';
 import { render } from './render';
 
 const usage = `dermatex render --photo P --recipe R --out O [--scale S]   the recipe laid on the photo
+dermatex guards --photo P --out DIR                           finds faces and people; a mask for each region
 dermatex material ID --seed N --size WxH --out O             one material as a picture
 dermatex materials                                           lists them
 dermatex measure A B [--mask M]                              CIEDE2000 mean, p95, max and SSIM of two pictures
@@ -28,6 +30,8 @@ async function main(argv: string[]): Promise<void> {
   switch (command) {
     case 'render':
       return render(read().values);
+    case 'guards':
+      return guards(read().values);
     case 'material':
       return makeMaterial(read().positionals[0], read().values);
     case 'materials':
@@ -40,7 +44,7 @@ async function main(argv: string[]): Promise<void> {
     case '--help':
       return console.log(usage);
     default:
-      throw new Refused(`${command ? `There is no command "${command}"` : 'Say what to do'}: render, material, materials, measure or check.`);
+      throw new Refused(`${command ? `There is no command "${command}"` : 'Say what to do'}: render, guards, material, materials, measure or check.`);
   }
 }
 

@@ -3,6 +3,7 @@ import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
 import type { Recipe } from '../src/core/piece/schema';
 import { readiedSize } from '../src/core/ready/geometry';
 import { treatmentByKind } from '../src/core/treatments';
+import { nodeFind } from '../src/engine/finder/node';
 import { nodeEngine } from '../src/engine/node';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
 
@@ -14,8 +15,9 @@ interface RenderArguments {
 }
 
 /** At full size nothing but materials is ever drawn smaller, unless a spot's source is looked for or the whole picture is surveyed. */
-function readsSmall({ ready, coats }: Recipe): boolean {
+function readsSmall({ ready, guards, coats }: Recipe): boolean {
   const surveyed = (t: Record<string, unknown>) => treatmentByKind(t.kind as string).survey !== undefined;
+  if (guards || coats.some((c) => c.source.kind === 'cutout' || c.mask.parts.some((p) => p.kind === 'guard'))) return true;
   if (ready?.spots.some((spot) => !spot.from) || ready?.even || ready?.localTone || ready?.localContrast) return true;
   return coats.some((c) => c.treatments.some(surveyed));
 }
@@ -34,6 +36,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
       decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
     levels: scale === 1 && !readsSmall(look) ? 1 : undefined,
     inPlace: true,
+    find: nodeFind(),
   });
   const { width: pw, height: ph } = await sizeOf(photo);
   const framed = readiedSize({ width: pw, height: ph }, look.ready);
@@ -42,7 +45,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
   await engine.draw(
     {
-      piece: { coats, strength: look.strength, photo: ref, ready: look.ready },
+      piece: { coats, strength: look.strength, photo: ref, ready: look.ready, guards: look.guards },
       region: { x: 0, y: 0, width, height },
       scale,
       tile: engine.largeTile,

@@ -8,15 +8,25 @@ import { root } from './run-ts.mjs';
 
 export async function buildPublic() {
   buildKernels();
-  await esbuild({
-    entryPoints: [path.join(root, 'src/engine/browser.worker.ts')],
-    outfile: path.join(root, 'public/engine.worker.js'),
-    bundle: true,
-    format: 'esm',
-    target: 'es2022',
-    minify: true,
-    logLevel: 'warning',
-  });
+  const worker = (entry, name) =>
+    esbuild({
+      entryPoints: [path.join(root, entry)],
+      outfile: path.join(root, 'public', name),
+      bundle: true,
+      format: 'esm',
+      target: 'es2022',
+      minify: true,
+      logLevel: 'warning',
+      // TensorFlow.js asks for these only in Node.
+      external: ['crypto', 'fs', 'path', 'os', 'util', 'worker_threads', 'perf_hooks', 'string_decoder'],
+    });
+  await worker('src/engine/browser.worker.ts', 'engine.worker.js');
+  await worker('src/engine/finder/finder.worker.ts', 'finder.worker.js');
+  // Models, and the files of the backend that they run on.
+  cpSync(path.join(root, 'models'), path.join(root, 'public/finder'), { recursive: true });
+  const backend = path.join(root, 'node_modules/@tensorflow/tfjs-backend-wasm/dist');
+  for (const file of ['tfjs-backend-wasm.wasm', 'tfjs-backend-wasm-simd.wasm'])
+    cpSync(path.join(backend, file), path.join(root, 'public/finder', file));
   mkdirSync(path.join(root, 'public/demo'), { recursive: true });
   cpSync(path.join(root, 'demo/photos'), path.join(root, 'public/demo/photos'), { recursive: true });
   cpSync(path.join(root, 'demo/pieces'), path.join(root, 'public/demo/pieces'), { recursive: true });

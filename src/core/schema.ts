@@ -2,7 +2,7 @@ import * as z from 'zod';
 
 /** What a panel needs to draw one control. Carried by the schema itself, so that no form is made by hand. */
 export interface ControlMeta {
-  control: 'slider' | 'choice' | 'toggle' | 'colour' | 'curve' | 'hidden';
+  control: 'slider' | 'choice' | 'toggle' | 'colour' | 'curve' | 'limits' | 'hidden';
   label: string;
   /** Shown behind the value: '%', '°', 'px' (of the photo), 'u'. */
   unit?: string;
@@ -86,6 +86,17 @@ export function curve(label: string, extra: Extra = {}) {
       [0, 0],
       [1, 1],
     ])
+    .meta({ ...meta });
+}
+
+/** Four rising places from dark to light: nothing up to the first, all from the second to the third, nothing from the fourth. */
+export function limits(label: string, neutral: [number, number, number, number]) {
+  const meta: ControlMeta = { control: 'limits', label };
+  const number = z.number().min(0).max(1);
+  return z
+    .tuple([number, number, number, number])
+    .refine(([b0, b1, w0, w1]) => b0 <= b1 && b1 <= w0 && w0 <= w1, 'limits must rise from left to right')
+    .default(neutral)
     .meta({ ...meta });
 }
 

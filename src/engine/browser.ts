@@ -1,5 +1,6 @@
 import { pixelBytes } from '../core/image/picture';
 import { Engine } from './engine';
+import type { Find } from './guards';
 import type { Decoded } from './library';
 import { Pool, type WorkerHandle } from './pool';
 import type { FromWorker } from './protocol';
@@ -17,7 +18,7 @@ function spawn(): WorkerHandle {
 }
 
 /** The engine in a page. `file` finds the file of a picture's key. Memory is shared when the page is isolated. */
-export async function browserEngine(file: (key: string) => Promise<Blob>): Promise<Engine> {
+export async function browserEngine(file: (key: string) => Promise<Blob>, find?: Find): Promise<Engine> {
   const shared = globalThis.crossOriginIsolated === true;
   const response = await fetch(shared ? '/kernels-shared.wasm' : '/kernels.wasm');
   const module = await WebAssembly.compile(await response.arrayBuffer());
@@ -49,6 +50,7 @@ export async function browserEngine(file: (key: string) => Promise<Blob>): Promi
   const engine: Engine = new Engine({
     pool,
     decode,
+    find,
     encode: (pixels, width, height, encoding) => pool.call<Blob>({ call: 'encode', at: pixels.at, pixels: pixels.array, width, height, encoding }),
   });
   return engine;

@@ -10,15 +10,19 @@ import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
-import { cornerSpread, NOMINAL } from '../core/sources/lay';
+import { cornerSpread, NOMINAL, type Lay } from '../core/sources/lay';
 import { nominalOf } from '../core/sources/nominal';
+import { Guardian, type Find, type FinderInput } from './guards';
+import type { Loaded } from '../core/mask/part';
+import { KeptMeter } from './kept';
 import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
+import { planMask, type LoadMaterial } from './masks';
 import { Cancelled, Lost, type Pool } from './pool';
 import { Surveys } from './surveys';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
-  piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready'>;
+  piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready' | 'guards'>;
   /** Nothing beyond the photo's edges instead of the edges extended. */
   clear?: boolean;
   /** What is clipped is painted over. */
@@ -45,8 +49,12 @@ export interface EngineOptions {
   decode(key: string, deep?: boolean): Promise<Decoded>;
   encode?(pixels: { at: number; array?: Uint8Array<ArrayBuffer> }, width: number, height: number, encoding: Encoding): Promise<Blob>;
   library?: Library;
+  /** Faces and people on a photo; without it only what needs no model is guarded. */
+  find?: Find;
 }
 
+/** Most that the long side of what a finder sees has. */
+const FINDER_SIDE = 2048;
 const KEPT_SLOTS = 12;
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
@@ -55,6 +63,8 @@ const QUICK_SIDE = 256;
 export class Engine {
   readonly pool: Pool;
   readonly library: Library;
+  readonly guards: Guardian;
+  readonly kept: KeptMeter;
   private readonly surveys: Surveys;
   private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
   private losses = 0;
@@ -66,6 +76,14 @@ export class Engine {
   constructor(private readonly options: EngineOptions) {
     this.pool = options.pool;
     this.library = options.library ?? new Library(options.pool);
+    this.guards = new Guardian(
+      this.pool,
+      this.library,
+      (ref) => this.finderInput(ref),
+      (ref) => this.photo(ref),
+      options.find,
+    );
+    this.kept = new KeptMeter(this.pool, (drawing, how) => this.draw(drawing, (pixels) => pixels.slice(), how));
     this.surveys = new Surveys(
       this.pool,
       identify,
@@ -81,6 +99,15 @@ export class Engine {
 
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
     return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+  }
+
+  /** The photo at the largest of its levels that a finder wants. */
+  private async finderInput(ref: Pick<PictureRef, 'key'>): Promise<FinderInput> {
+    const picture = await this.photo(ref);
+    let level = 0;
+    while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > FINDER_SIDE) level++;
+    const [width, height] = levelSize(picture, level);
+    return { bytes: await this.bytesAt(picture.levels[level], width * height * 4), width, height };
   }
 
   /** An imported picture, made to fit as a material. */
@@ -143,6 +170,8 @@ export class Engine {
         this.losses = this.pool.losses;
         this.library.clear();
         this.surveys.clear();
+        this.guards.clear();
+        this.kept.clear();
       }
       try {
         const plan = await this.plan(drawing, options.quick ?? false);
@@ -199,14 +228,17 @@ export class Engine {
     { piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128, clear, clipping }: Drawing,
     quick: boolean,
   ): Promise<Plan> {
-    const [photo, coats] = await this.sources(piece, scale, quick);
+    const [photo, bare] = await this.sources(piece, scale, quick);
+    const held = await Promise.all(piece.coats.map((coat) => this.guards.of(piece, coat)));
+    const coats = bare.map((coat, i) => (held[i] ? { ...coat, guard: held[i].picture } : coat));
     const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
-    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping };
+    const shownGuard = view.kind === 'guards' ? await this.guards.shown(piece, view.region) : undefined;
+    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping, shownGuard };
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
       const coat = piece.coats[index];
       const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
-      const under = piece.coats.slice(0, index).map((c, i) => `${identify(c)}.${coats[i].picture?.levels[0] ?? ''}`);
+      const under = piece.coats.slice(0, index).map((c, i) => `${identify(c)}.${coats[i].picture?.levels[0] ?? ''}.${held[i]?.key ?? ''}`);
       plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
       const own = [coat.source, coat.lay, coat.treatments].map((part) => identify(part as object));
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
@@ -238,45 +270,58 @@ export class Engine {
   }
 
   /** Loads what a drawing needs: everything at once for a quick one. */
-  private async sources({ coats, photo, ready }: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
+  private async sources(piece: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
+    const { coats, photo, ready } = piece;
     const size = readiedSize(photo, ready);
-    if (quick) return Promise.all([this.readied(photo, ready), Promise.all(coats.map((coat) => this.planCoat(coat, size, scale, quick)))]);
+    const plan = (coat: Coat) => this.planCoat(coat, piece, size, scale, quick);
+    if (quick) return Promise.all([this.readied(photo, ready), Promise.all(coats.map(plan))]);
     // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
     // and the result then take over.
     const planned: PlannedCoat[] = [];
-    for (const coat of coats) planned.push(await this.planCoat(coat, size, scale, quick));
+    for (const coat of coats) planned.push(await plan(coat));
     return [await this.readied(photo, ready), planned];
   }
 
-  private async planCoat(coat: Coat, photo: { width: number; height: number }, scale: number, quick: boolean): Promise<PlannedCoat> {
-    const source = coat.source as {
-      kind: string;
-      id?: string;
-      file?: string;
-      seed?: number;
-      params?: Record<string, unknown>;
-      aspect?: number;
-      fitting?: Fitting;
-    };
-    if (source.kind === 'picture') return { ...coat, picture: await this.own(source.file ?? '', source.fitting) };
-    if (source.kind !== 'material') return coat;
-    const { id = '', seed = 1, params = {} } = source;
-    const aspect = source.aspect ?? photo.width / photo.height;
+  private async planCoat(
+    coat: Coat,
+    piece: Drawing['piece'],
+    photo: { width: number; height: number },
+    scale: number,
+    quick: boolean,
+  ): Promise<PlannedCoat> {
+    const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
+    const material: LoadMaterial = (from, lay) => this.laidMaterial(from, lay, photo, scale, quick);
+    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material) };
+    if (source.kind === 'picture') return { ...planned, picture: await this.own(source.file ?? '', source.fitting) };
+    return source.kind === 'material' ? { ...planned, ...(await material(coat.source, coat.lay)) } : planned;
+  }
+
+  /** A material as large as it will be seen. */
+  private async laidMaterial(
+    source: Record<string, unknown>,
+    lay: Lay,
+    photo: { width: number; height: number },
+    scale: number,
+    quick: boolean,
+  ): Promise<Loaded> {
+    const {
+      id = '',
+      seed = 1,
+      params = {},
+      aspect: own,
+    } = source as { id?: string; seed?: number; params?: Record<string, unknown>; aspect?: number };
+    const aspect = own ?? photo.width / photo.height;
     const material = materialById(id);
     const square = material.shape === 'square';
     const nominal = nominalOf(source, photo);
     const long = Math.max(photo.width, photo.height) * scale;
-    const seen =
-      (coat.lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) *
-      coat.lay.scale *
-      Math.max(coat.lay.stretchX, coat.lay.stretchY) *
-      cornerSpread(coat.lay);
+    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
     const side = materialSide(seen, material.fine);
     const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
     const picture = await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side));
     const held = Math.max(picture.width, picture.height) / NOMINAL;
-    return { ...coat, nominal, held: { width: nominal.width * held, height: nominal.height * held }, picture };
+    return { nominal, held: { width: nominal.width * held, height: nominal.height * held }, picture };
   }
 
   private slot(key: string, region: Region, tile: number, margin = 0): CacheSlot {

@@ -114,6 +114,15 @@ export class Library {
     });
   }
 
+  /** A picture that `fill` writes, kept under a key of a kind of which only `most` are kept. */
+  made(kind: string, key: string, size: { width: number; height: number }, fill: (picture: Picture) => Promise<void>, most = 24): Promise<Picture> {
+    return this.once(`${kind}:${key}`, async () => {
+      const others = [...this.held.entries()].filter(([k]) => k.startsWith(`${kind}:`)).sort((a, b) => b[1].used - a[1].used);
+      for (const [old] of others.slice(most - 1)) this.drop(old);
+      return this.placed(`${kind}:${key}`, size, (at) => fill(pictureAt(at, size.width, size.height)));
+    });
+  }
+
   /** Other ways in which the same file was made to fit give way, but for those used last, when they are large. */
   private dropFittings(key: string): void {
     const list = [...this.held.entries()].filter(([k]) => k.startsWith(`own:${key}:`)).sort((a, b) => b[1].used - a[1].used);

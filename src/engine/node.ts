@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { Engine } from './engine';
+import type { Find } from './guards';
 import { Library, type Decoded } from './library';
 import { Pool, type WorkerHandle } from './pool';
 import type { FromWorker } from './protocol';
@@ -32,14 +33,15 @@ export interface NodeEngineOptions {
   /** Spots are taken out of a picture where it lies: for an engine that draws once. */
   inPlace?: boolean;
   shared?: boolean;
+  find?: Find;
   /** See PoolOptions. */
   patience?: number;
 }
 
 /** The engine on worker threads: the same core, the same interface as in a browser. */
-export async function nodeEngine({ decode, size, levels, inPlace, shared = true, patience }: NodeEngineOptions): Promise<Engine> {
+export async function nodeEngine({ decode, size, levels, inPlace, shared = true, patience, find }: NodeEngineOptions): Promise<Engine> {
   const module = await WebAssembly.compile(await readFile(path.join(root, shared ? 'public/kernels-shared.wasm' : 'public/kernels.wasm')));
   const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn, patience });
   await pool.ready();
-  return new Engine({ pool, decode, library: new Library(pool, undefined, levels, inPlace) });
+  return new Engine({ pool, decode, find, library: new Library(pool, undefined, levels, inPlace) });
 }

@@ -1,4 +1,7 @@
+import type { GuardOrder } from '../core/guards/combine';
+import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
+import type { KeptOrder } from '../core/measure/kept';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
@@ -31,6 +34,10 @@ export type Call =
   /** Makes a picture fit as a material. */
   | { call: 'fit'; raw: RawPicture; fitting: Fitting; target: number; scratch: number }
   | { call: 'border'; picture: Picture }
+  /** Measures the regions of a photo, and how far coats are held back by them. */
+  | { call: 'regions'; order: RegionOrder; target: number; scratch: number }
+  | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
+  | { call: 'kept'; order: KeptOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob; deep: boolean }
   | { call: 'place'; at: number; height: number; width: number }

@@ -1,8 +1,11 @@
+import { drawGuard } from '../core/guards/combine';
+import { drawRegions } from '../core/guards/regions';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { buildLevels, pictureBytes } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
+import { tallyKept } from '../core/measure/kept';
 import { generate } from '../core/materials/generate';
 import { findFringes } from '../core/ready/fringes';
 import { mend, pathOf } from '../core/ready/spots/mend';
@@ -74,6 +77,12 @@ export function serve(host: Host): (message: ToWorker) => void {
       }
       case 'border':
         return borderOf(machine, question.picture);
+      case 'regions':
+        return drawRegions(machine, question.order, question.target, question.scratch);
+      case 'guard':
+        return drawGuard(machine, question.order, question.target, question.scratch);
+      case 'kept':
+        return tallyKept(machine, question.order, question.scratch);
       case 'read':
         return machine.bytes.slice(question.at, question.at + question.bytes);
       case 'decode':

@@ -12,7 +12,7 @@ export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } f
 export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';
 export { lumaPlane, premultiply, displace, relief, recombine, gradient, grain, remap, extendEdges } from './effects';
-export { maskEllipse, stampDabs, applyStroke, maskLimits } from './mask';
+export { maskEllipse, stampDabs, applyStroke, maskLimits, maskRamp, maskNear, joinPart } from './mask';
 export { addNoise, addWhite, noiseAt } from './noise';
 export { addSpline, enlarge } from './spline';
 export { worley } from './worley';
@@ -23,3 +23,5 @@ export { bricks, lookUp } from './masonry';
 export { ribbons } from './ribbon';
 export { drawTriangles, readGrid } from './facet';
 export { timber } from './timber';
+export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, guidedColour, applyGuided, holdBack, timesGrid } from './region';
+export { ciede2000, differences, similarity, tally, heat } from './differ';

@@ -1,5 +1,5 @@
 // Mask parts: an ellipse, brush dabs, and the range of tones of what lies below.
-import { clamp4, putSome } from './math';
+import { clamp4, decode4, exp4, ln4, putSome } from './math';
 
 /** Multiplies 1 − v, lifts by v or keeps v, by op: 0 add (m + (1−m)v), 1 subtract (m(1−v)), 2 intersect (m·v). */
 // @ts-ignore: decorator
@@ -19,12 +19,15 @@ function fall(distance: v128, inner: v128, steep: v128): v128 {
 }
 
 /**
- * Ellipse with a feathered edge. (cx, cy), (rx, ry) in tile pixels, turn given by its cosine and sine. 1 inside the radius
+ * Ellipse with a feathered edge, or from it by `shape` over rounded corners to a box (1). (cx, cy), (rx, ry) in tile pixels, turn given by its cosine and sine. 1 inside the radius
  * 1 − feather, 0 outside 1, smoothstep between; times density. `mask` has room for three values beyond its last.
  */
 export function maskEllipse(
-  mask: usize, tw: i32, th: i32, cx: f32, cy: f32, rx: f32, ry: f32, cos: f32, sin: f32, feather: f32, density: f32, op: i32,
+  mask: usize, tw: i32, th: i32, cx: f32, cy: f32, rx: f32, ry: f32, cos: f32, sin: f32, feather: f32, density: f32, op: i32, shape: f32,
 ): void {
+  const square = f32x4.splat(shape);
+  // Half of 2a² − c², with a corner of radius c = 1 − a.
+  const corner = f32x4.splat(2 * shape * shape - (1 - shape) * (1 - shape));
   // Never steeper than one pixel, so that a hard edge is anti-aliased.
   const edge = max<f32>(feather, 1 / max<f32>(1, min<f32>(rx, ry)));
   const inner = f32x4.splat(<f32>1 - edge);
@@ -43,8 +46,19 @@ export function maskEllipse(
       const v = f32x4.add(f32x4.mul(dx, stepV), v0);
       const squared = f32x4.add(f32x4.mul(u, u), f32x4.mul(v, v));
       // Outside, adding and subtracting change nothing.
-      if (op < 2 && i32x4.all_true(f32x4.ge(squared, f32x4.splat(1)))) continue;
-      const d = f32x4.sqrt(squared);
+      if (op < 2 && i32x4.all_true(f32x4.ge(squared, f32x4.splat(2)))) continue;
+      let d = f32x4.sqrt(squared);
+      if (shape > 0) {
+        // How many times the rounded box about the centre has to be to reach here: by its straight sides, or on the quarter circle of a corner,
+        // (u·s − a)² + (v·s − a)² = c² for s = 1/d.
+        const au = f32x4.abs(u);
+        const av = f32x4.abs(v);
+        const sum = f32x4.mul(square, f32x4.add(au, av));
+        const root = f32x4.sqrt(f32x4.pmax(f32x4.splat(0), f32x4.sub(f32x4.mul(sum, sum), f32x4.mul(squared, corner))));
+        const s = f32x4.div(f32x4.add(sum, root), f32x4.pmax(squared, f32x4.splat(1e-12)));
+        const round = v128.and(f32x4.ge(f32x4.mul(au, s), square), f32x4.ge(f32x4.mul(av, s), square));
+        d = v128.bitselect(f32x4.div(f32x4.splat(1), s), f32x4.pmax(au, av), round);
+      }
       const p = row + (<usize>i << 2);
       putSome(p, combine(v128.load(p), f32x4.mul(fall(d, inner, steep), dense), op), tw - i);
     }
@@ -88,6 +102,80 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
         putSome(p, f32x4.add(c, f32x4.mul(f32x4.mul(f32x4.sub(f32x4.splat(1), c), flow), tip)), x1 - i);
       }
     }
+  }
+}
+
+/** Adds a straight gradient to a plane: 0 up to (x0, y0), rising by smoothstep to `most` at (x1, y1); tile pixels. */
+export function maskRamp(mask: usize, tw: i32, th: i32, x0: f32, y0: f32, x1: f32, y1: f32, most: f32): void {
+  const dx = x1 - x0;
+  const dy = y1 - y0;
+  const per: f32 = 1 / max<f32>(1e-6, dx * dx + dy * dy);
+  const m = f32x4.splat(most);
+  for (let j = 0; j < th; j++) {
+    const along: f32 = ((<f32>j + 0.5 - y0) * dy - x0 * dx) * per;
+    const row = mask + ((<usize>(j * tw)) << 2);
+    for (let i = 0; i < tw; i += 4) {
+      const x = f32x4.add(f32x4.splat(<f32>i + 0.5), f32x4(0, 1, 2, 3));
+      const t = clamp4(f32x4.add(f32x4.mul(x, f32x4.splat(dx * per)), f32x4.splat(along)));
+      const v = f32x4.mul(f32x4.mul(t, t), f32x4.sub(f32x4.splat(3), f32x4.add(t, t)));
+      const p = row + (<usize>i << 2);
+      putSome(p, f32x4.add(v128.load(p), f32x4.mul(m, v)), tw - i);
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function labCurve4(t: v128): v128 {
+  const root = exp4(f32x4.mul(ln4(f32x4.pmax(t, f32x4.splat(1e-6))), f32x4.splat(1.0 / 3.0)));
+  const line = f32x4.add(f32x4.mul(t, f32x4.splat(7.787037)), f32x4.splat(0.13793103));
+  return v128.bitselect(root, line, f32x4.gt(t, f32x4.splat(0.008856452)));
+}
+
+/**
+ * How near each pixel of a tile is to one of `count` colours (L, a, b as f32 at `table`): 1 up to a distance of `inner` in CIE Lab (CIE 1976),
+ * falling by smoothstep to 0 at `outer`.
+ */
+export function maskNear(mask: usize, tile: usize, stride: usize, pixels: i32, table: usize, count: i32, inner: f32, outer: f32): void {
+  const from = f32x4.splat(inner);
+  const steep = f32x4.splat(1 / max<f32>(1e-3, outer - inner));
+  for (let i: usize = 0, end = <usize>pixels << 2; i < end; i += 16) {
+    const r = decode4(v128.load(tile + i));
+    const g = decode4(v128.load(tile + i + stride));
+    const b = decode4(v128.load(tile + i + 2 * stride));
+    const x = labCurve4(mix3(r, g, b, 0.43388763, 0.37622297, 0.18988855));
+    const y = labCurve4(mix3(r, g, b, 0.212639, 0.7151687, 0.0721923));
+    const z = labCurve4(mix3(r, g, b, 0.017749988, 0.10944821, 0.8728023));
+    const L = f32x4.sub(f32x4.mul(y, f32x4.splat(116)), f32x4.splat(16));
+    const A = f32x4.mul(f32x4.sub(x, y), f32x4.splat(500));
+    const B = f32x4.mul(f32x4.sub(y, z), f32x4.splat(200));
+    let best = f32x4.splat(1e9);
+    for (let k = 0; k < count; k++) {
+      const c = table + <usize>k * 12;
+      const dl = f32x4.sub(L, f32x4.splat(f32.load(c)));
+      const da = f32x4.sub(A, f32x4.splat(f32.load(c, 4)));
+      const db = f32x4.sub(B, f32x4.splat(f32.load(c, 8)));
+      best = f32x4.pmin(best, f32x4.add(f32x4.add(f32x4.mul(dl, dl), f32x4.mul(da, da)), f32x4.mul(db, db)));
+    }
+    v128.store(mask + i, fall(f32x4.sqrt(best), from, steep));
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function mix3(r: v128, g: v128, b: v128, kr: f32, kg: f32, kb: f32): v128 {
+  return f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(kr)), f32x4.mul(g, f32x4.splat(kg))), f32x4.mul(b, f32x4.splat(kb)));
+}
+
+/** Joins a part to a mask: its plane, turned inside out first if `invert`, times density, added, taken away or kept inside (0, 1, 2). */
+export function joinPart(mask: usize, part: usize, count: i32, op: i32, density: f32, invert: i32): void {
+  const dense = f32x4.splat(density);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    let v = clamp4(v128.load(part + i));
+    if (invert) v = f32x4.sub(f32x4.splat(1), v);
+    // Kept inside, a lower density lets what is outside stay by as much.
+    v = op == 2 ? f32x4.sub(f32x4.splat(1), f32x4.mul(dense, f32x4.sub(f32x4.splat(1), v))) : f32x4.mul(v, dense);
+    v128.store(mask + i, combine(v128.load(mask + i), v, op));
   }
 }
 

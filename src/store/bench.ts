@@ -11,12 +11,12 @@ import * as storage from './storage';
 /** Facets of the photo itself, in the order of the work. */
 export const photoFacetIds = ['frame', 'lens', 'spots', 'balance', 'light', 'colour', 'detail', 'starts'] as const;
 export type ReadyFacetId = (typeof photoFacetIds)[number];
-export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | 'contact' | ReadyFacetId;
+export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | ReadyFacetId;
 const READY: readonly (FacetId | null)[] = photoFacetIds;
 
 /** The open facet when another card is chosen: one of the photo does not suit a coat, nor the other way round. */
 const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>
-  facet === 'add' || facet === 'more' || READY.includes(facet) === (chosen === null) ? facet : null;
+  facet === 'add' || facet === 'more' || facet === 'guards' || READY.includes(facet) === (chosen === null) ? facet : null;
 
 interface Step {
   name: string;

@@ -116,7 +116,7 @@ async function sweep(): Promise<void> {
     if (!piece) return;
     picturesOf(piece).forEach((key) => used.add(key));
   }
-  const stale = (await storage.getAllKeys()).filter((k) => k.startsWith('picture:') && !used.has(k.slice('picture:'.length)));
+  const stale = (await storage.getAllKeys()).filter((k) => /^(picture|finding):/.test(k) && !used.has(k.slice(k.indexOf(':') + 1)));
   if (stale.length > 0) await storage.removeMany(stale);
 }
 
@@ -142,6 +142,10 @@ export async function loadPicture(key: string): Promise<Blob> {
   const bytes = Uint8Array.from(atob(body), (ch) => ch.charCodeAt(0));
   return new Blob([bytes], { type: /data:([^;]*)/.exec(head)?.[1] ?? '' });
 }
+
+/** What was found on a photo; checked by whoever reads it. */
+export const loadFinding = (key: string) => read<unknown>(`finding:${key}`, null);
+export const saveFinding = (key: string, finding: object) => put({ [`finding:${key}`]: JSON.stringify(finding) });
 
 export async function space(): Promise<{ used: number; quota: number } | null> {
   const estimate = await navigator.storage?.estimate?.();

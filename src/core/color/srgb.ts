@@ -2,6 +2,9 @@
 export const toLinear = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
 export const toEncoded = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
 
+/** Linear values of the 256 levels. */
+export const linearTable: readonly number[] = Array.from({ length: 256 }, (_, v) => toLinear(v / 255));
+
 export type Triple = [number, number, number];
 
 /** '#rrggbb' to encoded 0..1. @throws RangeError on anything else. */

@@ -57,6 +57,9 @@ export type KernelName =
   | 'stampDabs'
   | 'applyStroke'
   | 'maskLimits'
+  | 'maskRamp'
+  | 'maskNear'
+  | 'joinPart'
   | 'addNoise'
   | 'noiseAt'
   | 'addSpline'
@@ -91,7 +94,24 @@ export type KernelName =
   | 'timber'
   | 'ribbons'
   | 'drawTriangles'
-  | 'readGrid';
+  | 'readGrid'
+  | 'fillPolygon'
+  | 'weightedMoments'
+  | 'likeness'
+  | 'geodesic'
+  | 'widen'
+  | 'packPlane'
+  | 'unpackPlane'
+  | 'greyPicture'
+  | 'guidedColour'
+  | 'applyGuided'
+  | 'holdBack'
+  | 'timesGrid'
+  | 'ciede2000'
+  | 'differences'
+  | 'similarity'
+  | 'tally'
+  | 'heat';
 /** Every kernel takes numbers only: addresses in bytes, sizes in pixels, booleans as 0 or 1. */
 export type Kernels = Record<KernelName, (...args: number[]) => number>;
 

@@ -1,6 +1,7 @@
 import { numbers, testBench } from '@/testing/machine';
 import { contextOf } from '../render/evaluate';
 import { maskPartByKind } from '.';
+import { drawMask } from './draw';
 
 // Scalar references, written from the definitions: smoothstep 3t² − 2t³, and add, subtract and intersect as the algebra of alphas.
 const { machine, scratch, picture } = testBench(96);
@@ -28,7 +29,7 @@ describe('an ellipse', () => {
     const at = fresh(w * h);
     const before = floats.slice(at / 4, at / 4 + w * h + 4);
     const [cx, cy, rx, ry, turn, feather, density] = [22.3, 19.1, 18, 9, 0.6, 0.45, 0.8];
-    kernels.maskEllipse(at, w, h, cx, cy, rx, ry, Math.cos(turn), Math.sin(turn), feather, density, op);
+    kernels.maskEllipse(at, w, h, cx, cy, rx, ry, Math.cos(turn), Math.sin(turn), feather, density, op, 0);
     for (let y = 0; y < h; y++) {
       for (let x = 0; x < w; x++) {
         const [dx, dy] = [x + 0.5 - cx, y + 0.5 - cy];
@@ -44,7 +45,7 @@ describe('an ellipse', () => {
 
   it('with no feather is anti-aliased over one pixel and full in its middle', () => {
     const at = fresh(64 * 64, 0);
-    kernels.maskEllipse(at, 64, 64, 32, 32, 20, 20, 1, 0, 0, 1, 0);
+    kernels.maskEllipse(at, 64, 64, 32, 32, 20, 20, 1, 0, 0, 1, 0, 0);
     let area = 0;
     for (let i = 0; i < 64 * 64; i++) area += floats[at / 4 + i];
     expect(floats[at / 4 + 32 * 64 + 32]).toBe(1);
@@ -125,9 +126,9 @@ it('parts of a mask lie on the same points of the photo at every scale', () => {
   const draw = (scale: number) => {
     scratch.reset();
     const [width, height] = [400 * scale, 240 * scale];
-    const mask = scratch.plane(width * height + 8, 0);
     const context = contextOf(machine, scratch, { photo, scale });
-    for (const p of [part, strokes]) maskPartByKind(p.kind).draw(context, mask, { x: 0, y: 0, width, height }, p);
+    const parts = [part, strokes].map((p) => maskPartByKind(p.kind).schema.parse(p));
+    const mask = drawMask(context, { start: 'none', parts }, { x: 0, y: 0, width, height }, null);
     return floats.slice(mask / 4, mask / 4 + width * height);
   };
   const full = draw(1);

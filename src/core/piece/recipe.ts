@@ -1,19 +1,30 @@
+import { guardsSchema, type Guards } from '../guards/schema';
 import { explain } from './explain';
 import { coatSchema, recipeSchema, type Coat, type Piece, type Recipe } from './schema';
 
 /** The look of a piece without its photo. `fileOf` turns keys of kept pictures into file names. */
 export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) => key): Recipe {
+  const named = new Set(piece.coats.flatMap((c) => c.mask.parts.map((p) => p.coat)));
   return recipeSchema.parse({
     dermatex: 1,
     name: piece.name,
     strength: piece.strength,
     ...(piece.ready ? { ready: piece.ready } : {}),
-    coats: piece.coats.map(({ id: _id, ...coat }) => {
+    ...(piece.guards ? { guards: portable(piece.guards) } : {}),
+    coats: piece.coats.map(({ id, ...coat }) => {
       const source = coat.source as { kind: string; file?: string };
-      return { ...coat, source: source.kind === 'picture' ? { ...source, file: fileOf(source.file ?? '') } : source };
+      return {
+        ...(named.has(id) ? { id } : {}),
+        ...coat,
+        source: source.kind === 'picture' ? { ...source, file: fileOf(source.file ?? '') } : source,
+      };
     }),
   });
 }
+
+/** What of the guards can serve on another photo: how regions are kept, not what was painted on this one. */
+export const portable = ({ regions }: Guards): Guards =>
+  guardsSchema.parse({ regions: Object.fromEntries(Object.entries(regions).map(([id, { strokes: _strokes, ...rest }]) => [id, rest])) });
 
 /** Parses and validates a recipe. @throws RangeError with one sentence for a person. */
 export function parseRecipe(text: string): Recipe {
@@ -30,5 +41,8 @@ export function parseRecipe(text: string): Recipe {
 
 /** Coats of a recipe as coats of a piece, each with a new id. */
 export function coatsOf(recipe: Recipe, newId: () => string): Coat[] {
-  return recipe.coats.map((coat) => coatSchema.parse({ ...coat, id: newId() }));
+  const ids = recipe.coats.map(newId);
+  const renamed = new Map(recipe.coats.flatMap((coat, i) => (coat.id === undefined ? [] : [[coat.id, ids[i]] as const])));
+  const parts = (list: Coat['mask']['parts']) => list.map((p) => (p.kind === 'coat' ? { ...p, coat: renamed.get(String(p.coat)) ?? '' } : p));
+  return recipe.coats.map((coat, i) => coatSchema.parse({ ...coat, mask: { ...coat.mask, parts: parts(coat.mask.parts) }, id: ids[i] }));
 }

@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { blendNames } from '../blend';
+import { amountsSchema, guardsSchema } from '../guards/schema';
 import { maskParts } from '../mask';
 import { readySchema } from '../ready/schema';
-import { share } from '../schema';
+import { share, slider, toggle } from '../schema';
 import { laySchema } from '../sources/lay';
 import { sources } from '../sources';
 import { treatments } from '../treatments';
@@ -20,11 +21,24 @@ export const treatmentFields = {
 const treatmentSchema = z.discriminatedUnion('kind', variants(treatments.map((t) => ({ schema: t.schema.extend(treatmentFields) }))));
 const partSchema = z.discriminatedUnion('kind', variants(maskParts));
 
+/** What is done with the whole of a mask. */
+export const wholeMaskFields = {
+  density: share('Density', 1, { help: 'Lower it to let a little of the coat come back where it was taken away.' }),
+  feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000] }),
+  expand: slider('Expand', -100, 100, 0, { unit: 'u', step: 1, accepts: [-1000, 1000], help: 'Wider, or narrower below nothing.' }),
+  refine: share('Draw to edges', 0, { help: 'Lets the mask follow the edges of the photo.' }),
+  invert: toggle('Turn inside out', false),
+};
+
 const maskSchema = z
   .object({
     /** Everywhere, or nowhere until something is added. */
     start: z.enum(['all', 'none']).default('all'),
     parts: z.array(partSchema).max(200).default([]),
+    ...wholeMaskFields,
+    /** On the photo, or moving with the coat's lay from where that was (`base`). */
+    anchor: z.enum(['photo', 'lay']).default('photo'),
+    base: laySchema.strict().optional(),
   })
   .strict();
 
@@ -47,9 +61,12 @@ const coatFields = {
   mask: maskSchema.default(() => maskSchema.parse({})),
   /** How far the guards hold this coat back, 0..1. */
   guards: z.number().min(0).max(1).default(1),
+  /** Amounts of regions that this coat has for itself. */
+  guardAmounts: amountsSchema.optional(),
 };
 
-export const recipeCoatSchema = z.object(coatFields).strict();
+/** In a recipe a coat has an id only where another's mask names it. */
+export const recipeCoatSchema = z.object({ id: z.string().max(100).optional(), ...coatFields }).strict();
 export const coatSchema = z.object({ id: z.string(), ...coatFields }).strict();
 export type Coat = z.output<typeof coatSchema>;
 export type Mask = Coat['mask'];
@@ -61,6 +78,8 @@ export const recipeSchema = z
     /** One strength over all coats. */
     strength: share('All coats', 1),
     ready: readySchema.optional(),
+    /** Regions that coats leave alone, found again on each photo; nothing is guarded when left out. */
+    guards: guardsSchema.strict().optional(),
     coats: z.array(recipeCoatSchema).max(200),
   })
   .strict();
@@ -80,6 +99,8 @@ export const pieceSchema = z
     photo: pictureRefSchema,
     /** Left out when the photo is used as it is. */
     ready: readySchema.optional(),
+    /** Left out until faces and people have been looked for. */
+    guards: guardsSchema.optional(),
     strength: share('All coats', 1),
     coats: z.array(coatSchema).max(200).default([]),
   })

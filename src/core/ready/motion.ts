@@ -1,5 +1,5 @@
 import { between, fromFile, readiedSize, toFile, type Size } from './geometry';
-import { apply, slope, type Point } from '../image/projection';
+import { apply, slope, type Point, type Projection } from '../image/projection';
 import type { Ready } from './schema';
 
 /** How the readied photo moved under its coats: a point for point map in fractions, and the turn, size and flip near the middle. */
@@ -18,9 +18,15 @@ export interface Motion {
 }
 
 export function motionOf(photo: Size, before: Ready, after: Ready): Motion {
-  const from = readiedSize(photo, before);
-  const to = readiedSize(photo, after);
   const map = between(photo, before, after);
+  const frames = motionBy(map, readiedSize(photo, before), readiedSize(photo, after));
+  // Another lens moves every point its own way; scale and turn are those of the frame.
+  const sameLens = JSON.stringify(before.lens) === JSON.stringify(after.lens);
+  return sameLens ? frames : { ...frames, point: (p) => fromFile(photo, after, toFile(photo, before, p)) };
+}
+
+/** The motion that a map from fractions of one frame to fractions of another makes. */
+export function motionBy(map: Projection, from: Size, to: Size): Motion {
   const [ux, vx, uy, vy] = slope(map, [0.5, 0.5]);
   // From fractions to pixels on both sides.
   const a = (ux * to.width) / from.width;
@@ -34,10 +40,7 @@ export function motionOf(photo: Size, before: Ready, after: Ready): Motion {
   const scale = Math.sqrt(Math.abs(det));
   const longFrom = Math.max(from.width, from.height);
   const longTo = Math.max(to.width, to.height);
-  // Another lens moves every point its own way; scale and turn are those of the frame.
-  const sameLens = JSON.stringify(before.lens) === JSON.stringify(after.lens);
-  const point = (p: Point): Point => (sameLens ? apply(map, p) : fromFile(photo, after, toFile(photo, before, p)));
-  return { from, to, point, scale, turn, flip, length: (u) => (u * scale * longFrom) / longTo };
+  return { from, to, point: (p) => apply(map, p), scale, turn, flip, length: (u) => (u * scale * longFrom) / longTo };
 }
 
 const around = (degrees: number) => {

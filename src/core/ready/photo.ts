@@ -136,6 +136,28 @@ function framed(context: RenderContext, tile: Tile): void {
   machine.kernels.cornerLight(tile.ptr, tile.stride, tile.width, tile.height, ...placed(map, tile, scale, 1), cx, cy, radius, zoom, k1, k2, f1, f2);
 }
 
+/**
+ * Fills a tile with a picture that belongs to the file, whatever its size: through the same frame, perspective and lens as the photo, without
+ * its treatments.
+ */
+export function fillOfFile(context: RenderContext, picture: Picture, tile: Tile): void {
+  const { photo, ready, scale, machine } = context;
+  const [kx, ky] = [picture.width / photo.width, picture.height / photo.height];
+  if (!ready) return sampleAffine(machine, picture, { a: kx / scale, b: 0, c: 0, d: ky / scale, e: 0, f: 0 }, 'extend', tile);
+  const map = ready.map.map((v, i) => (i < 3 ? v * kx : i < 6 ? v * ky : v)) as unknown as Projection;
+  const lens = ready.lens && {
+    ...ready.lens,
+    cx: ready.lens.cx * kx,
+    cy: ready.lens.cy * ky,
+    radius: ready.lens.radius * kx,
+    red: 1,
+    blue: 1,
+    f1: 0,
+    f2: 0,
+  };
+  framed({ ...context, photo: picture, ready: { ...ready, map, lens, treatments: [], neutral: undefined, clear: false } }, tile);
+}
+
 /** The map from pixels of a tile to those of a level of the photo, `k` times smaller. */
 function placed(map: Projection, tile: Tile, scale: number, k: number): number[] {
   const s = 1 / scale;

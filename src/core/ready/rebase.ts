@@ -1,5 +1,5 @@
 import { materialById } from '../materials';
-import { maskPartByKind } from '../mask';
+import { movePart } from '../mask';
 import type { Coat, Piece } from '../piece/schema';
 import { controlsOf } from '../schema';
 import { sourceByKind } from '../sources';
@@ -33,9 +33,14 @@ function moveNeutral(ready: Ready, motion: Motion): Ready {
 }
 
 function moveCoatBy(coat: Coat, motion: Motion): Coat {
-  const parts = coat.mask.parts.map((part) => maskPartByKind(part.kind as string).moved(part, motion)) as Coat['mask']['parts'];
+  const parts = coat.mask.parts.map((part) => movePart(part, motion)) as Coat['mask']['parts'];
   const treatments = coat.treatments.map((t) => moveLengths(t, motion)) as Coat['treatments'];
-  const moved = { ...coat, treatments, mask: { ...coat.mask, parts } };
+  const moved = {
+    ...coat,
+    treatments,
+    mask: { ...coat.mask, feather: motion.length(coat.mask.feather), expand: motion.length(coat.mask.expand), parts },
+  };
+  if (moved.mask.base) moved.mask.base = moveLay({ ...coat, lay: moved.mask.base }, motion).lay;
   return sourceByKind(coat.source.kind as string).laid ? { ...moved, ...moveLay(coat, motion) } : moved;
 }
 

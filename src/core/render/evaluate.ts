@@ -1,8 +1,10 @@
 import { modeById } from '../blend';
+import { linearTable } from '../color/srgb';
 import type { Machine } from '../image/machine';
+import type { Picture } from '../image/picture';
 import { grow, window as cut, type Region, type Scratch, type Tile } from '../image/tile';
-import { maskPartByKind } from '../mask';
-import { fillPhoto } from '../ready/photo';
+import { drawMask, maskReach, maskReadsBelow } from '../mask/draw';
+import { fillOfFile, fillPhoto } from '../ready/photo';
 import { sourceByKind } from '../sources';
 import { treatmentByKind } from '../treatments';
 import { reachOf as reachOne, treat } from '../treatments/run';
@@ -20,6 +22,15 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
     const stamp = () => void (machine.words[readied.slot.stamps / 4 + index] = readied.slot.stamp);
     context.kept = { region, count: readied.count, margin: readied.margin, holds: holds(machine, readied.slot, index), at, stamp };
   }
+  const asked = new Set<string>();
+  context.maskOf = (id, over) => {
+    const coat = plan.coats.find((c) => c.id === id);
+    if (!coat || asked.has(id)) return undefined;
+    asked.add(id);
+    const mask = drawMask(context, coat.mask, over, null);
+    asked.delete(id);
+    return mask;
+  };
   const tile = evaluate(context, plan, index, region);
   // Red where white is reached, blue where black is: both far from what a photo holds there.
   if (plan.clipping) machine.kernels.markClipped(tile.ptr, tile.stride, tile.count, 0.9, 0.1, 0.1, 0.1, 0.2, 0.9);
@@ -56,7 +67,7 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
   const { view } = plan;
   if (view.kind === 'alone' || view.kind === 'mask') {
     const coat = plan.coats.find((c) => c.id === view.coat);
-    if (coat) return view.kind === 'mask' ? maskAlone(context, coat, region) : coatAlone(context, plan, coat, region);
+    if (coat) return view.kind === 'mask' ? maskAlone(context, plan, coat, index, region) : coatAlone(context, plan, coat, region);
   }
   const coats = partaking(plan).filter(shown);
   const result = stack(context, plan, coats, index, region);
@@ -65,11 +76,17 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
     fillPhoto(context, photo);
     context.machine.kernels.mixIn(result.ptr, photo.ptr, result.count * 4, plan.strength, 1 - plan.strength, 0);
   }
+  if (view.kind === 'guards' && plan.shownGuard) {
+    const region = guardTile(context, plan.shownGuard, result);
+    if (view.bare) return region;
+    context.machine.kernels.tintByMask(result.ptr, result.stride, region.ptr, result.count, ...view.colour, 0.65);
+  }
+  if (view.kind === 'heat') showHeat(context, result);
   if (view.kind === 'maskOver') {
     const coat = plan.coats.find((c) => c.id === view.coat);
     if (coat) {
       // The colour lies where the coat is held back.
-      const mask = drawMask(context, coat, region);
+      const mask = wholeMask(context, plan, coat, index, region);
       context.machine.kernels.mixIn(mask, mask, result.count, -1, 0, 1);
       context.machine.kernels.tintByMask(result.ptr, result.stride, mask, result.count, ...view.colour, 0.6);
     }
@@ -77,9 +94,10 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
   return result;
 }
 
-/** How far around its pixels a coat reads what lies below. */
+/** How far around its pixels a coat reads what lies below, for its own pixels or for its mask. */
 function reachBelow(context: RenderContext, coat: PlannedCoat): number {
-  return readsBelow(coat) ? reachOf(context, coat) : 0;
+  const own = readsBelow(coat) ? reachOf(context, coat) : 0;
+  return Math.max(own, maskReadsBelow(coat.mask) ? maskReach(coat.mask, context.unit) : 0);
 }
 
 /** Whether a coat's pixels depend on what lies below it: by its source, or by one of its treatments. */
@@ -111,17 +129,25 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
     const coat = coats[i];
     const reach = reachBelow(context, coat);
     const mark = scratch.mark();
-    const treated = treatedSource(context, plan, coat, index, tile);
     left -= reach;
     const target = reach > 0 ? window(context, tile, grow(region, left)) : tile;
+    const treated = treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target);
     const source = treated.width === target.width ? treated : window(context, treated, grow(region, left));
-    const mask = drawMask(context, coat, target);
+    const mask = drawMask(context, coat.mask, target, belowMask(context, coat, tile, target));
     limit(context, coat, mask, target);
+    guard(context, coat, mask, target);
     machine.kernels.blend(modeById(coat.blend).kernel, target.ptr, source.ptr, mask, target.stride, target.count, coat.strength);
     if (target === tile) scratch.release(mark);
     tile = target;
   }
   return tile;
+}
+
+/** What lies below a coat over the region that its mask reads; null when it reads none. */
+function belowMask(context: RenderContext, coat: PlannedCoat, below: Tile, target: Region): Tile | null {
+  if (!maskReadsBelow(coat.mask)) return null;
+  const wanted = grow(target, maskReach(coat.mask, context.unit));
+  return below.width === wanted.width ? below : window(context, below, wanted);
 }
 
 /** A coat's source with its treatments, over the region of `below`; one that reads what lies below may lack the halo that its treatments ate. */
@@ -175,17 +201,40 @@ function extend({ machine, width, height }: RenderContext, tile: Tile): void {
   for (let c = 0; c < 4; c++) machine.kernels.extendEdges(tile.ptr + c * tile.stride, tile.width, tile.height, -x, -y, right - x, bottom - y);
 }
 
-function drawMask(context: RenderContext, coat: PlannedCoat, region: Region): number {
-  const count = Math.ceil((region.width * region.height) / 8) * 8;
-  const mask = context.scratch.plane(count, coat.mask.start === 'all' ? 1 : 0);
-  for (const part of coat.mask.parts) maskPartByKind(part.kind as string).draw(context, mask, region, part);
-  return mask;
-}
-
 function limit({ machine }: RenderContext, coat: PlannedCoat, mask: number, below: Tile): void {
   const [b0, b1, w0, w1] = coat.limits;
   if (b1 <= 0 && w0 >= 1) return;
   machine.kernels.maskLimits(mask, below.ptr, below.stride, below.count, b0, b1, w0, w1);
+}
+
+/** Takes the coat back where the guards keep the photo as it is. */
+function guard(context: RenderContext, coat: PlannedCoat, mask: number, region: Region): void {
+  const { machine, scratch } = context;
+  if (!coat.guard || coat.guards <= 0) return;
+  const mark = scratch.mark();
+  const tile = guardTile(context, coat.guard, region);
+  machine.kernels.holdBack(mask, tile.ptr, tile.count, coat.guards);
+  scratch.release(mark);
+}
+
+function guardTile(context: RenderContext, picture: Picture, { x, y, width, height }: Region): Tile {
+  const tile = context.scratch.tile({ x, y, width, height });
+  fillOfFile(context, picture, tile);
+  return tile;
+}
+
+/** Colours of the view of differences: they grow darker as well as redder. */
+const heats = [0.98, 0.86, 0.35, 0.9, 0.42, 0.12, 0.42, 0.05, 0.16] as const;
+
+function showHeat(context: RenderContext, result: Tile): void {
+  const { machine, scratch } = context;
+  const mark = scratch.mark();
+  const photo = scratch.tile({ x: result.x, y: result.y, width: result.width, height: result.height });
+  fillPhoto(context, photo);
+  const linear = scratch.take(1024);
+  machine.floats.set(linearTable, linear / 4);
+  machine.kernels.heat(result.ptr, photo.ptr, result.stride, result.width * result.height, linear, scratch.take(64), ...heats);
+  scratch.release(mark);
 }
 
 /** The coat as laid and toned, on mid grey where it does not reach. */
@@ -201,10 +250,18 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
   return ground;
 }
 
-function maskAlone(context: RenderContext, coat: PlannedCoat, region: Region): Tile {
+/** A coat's mask by itself: what lies below is drawn where it reads it. */
+function wholeMask(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, region: Region): number {
+  if (!maskReadsBelow(coat.mask)) return drawMask(context, coat.mask, region, null);
+  const coats = plan.coats.slice(0, plan.coats.indexOf(coat)).filter(shown);
+  const bare = { ...plan, below: undefined, treated: undefined };
+  return drawMask(context, coat.mask, region, stack(context, bare, coats, index, grow(region, maskReach(coat.mask, context.unit))));
+}
+
+function maskAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, region: Region): Tile {
   const { machine, scratch } = context;
   const tile = scratch.tile(region);
-  const mask = drawMask(context, coat, region);
+  const mask = wholeMask(context, plan, coat, index, region);
   for (let c = 0; c < 3; c++) machine.bytes.copyWithin(tile.ptr + c * tile.stride, mask, mask + tile.stride);
   machine.kernels.fill(tile.ptr + 3 * tile.stride, tile.count, 1);
   return tile;

@@ -1,17 +1,22 @@
+import type { RegionId } from '../guards/schema';
 import type { Picture } from '../image/picture';
 import type { Region } from '../image/tile';
+import type { PlannedMask } from '../mask/draw';
 import type { Coat } from '../piece/schema';
 import type { PlannedReady } from '../ready/photo';
 
 /** A coat with its picture in memory. */
-export type PlannedCoat = Omit<Coat, 'id'> & {
+export type PlannedCoat = Omit<Coat, 'id' | 'mask'> & {
   id: string;
+  mask: PlannedMask;
   name?: string;
   picture?: Picture;
   /** The source's own size when `picture` is a smaller or larger rendering of it. */
   nominal?: { width: number; height: number };
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
   held?: { width: number; height: number };
+  /** Where the guards hold this coat back, as a grey picture of the file. */
+  guard?: Picture;
 };
 
 /** What is drawn instead of the whole piece. */
@@ -22,7 +27,11 @@ export type View =
   | { kind: 'alone'; coat: string }
   | { kind: 'upTo'; coat: string | null }
   | { kind: 'mask'; coat: string }
-  | { kind: 'maskOver'; coat: string; colour: [number, number, number] };
+  | { kind: 'maskOver'; coat: string; colour: [number, number, number] }
+  /** One region, or all by their amounts, in colour over the piece; as grey when `bare`. */
+  | { kind: 'guards'; region: RegionId | null; colour: [number, number, number]; bare?: boolean }
+  /** Where the piece differs from the photo. */
+  | { kind: 'heat' };
 
 /** A slot of tiles kept in 16 bit. A tile of it holds when its stamp equals the slot's. */
 export interface CacheSlot {
@@ -41,6 +50,8 @@ export interface Plan {
   coats: PlannedCoat[];
   strength: number;
   view: View;
+  /** What a view of the guards shows. */
+  shownGuard?: Picture;
   region: Region;
   tile: number;
   /** What is clipped is painted over. */

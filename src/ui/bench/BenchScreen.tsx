@@ -6,12 +6,14 @@ import { coatName } from '@/core/piece/naming';
 import { chosenCoat, flush, provideThumbnail, useBench, type FacetId } from '@/store/bench';
 import { strokeSentence, useBrush } from '@/store/brush';
 import { complain } from '@/store/notices';
+import { useGuards } from '@/store/guards';
 import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
 import { Act } from '../kit/Act';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
 import { FacetBody, FacetTabs } from './Facets';
+import { guardSentence } from './guardTool';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
 import { Sheet } from './Sheet';
@@ -125,7 +127,10 @@ function StrokeLine() {
   const names = useOwn((s) => s.names);
   const tool = useReady((s) => s.tool);
   const second = useReady((s) => s.first !== null);
-  const ready = coat ? null : readySentence(facet, tool, second);
+  // The sentence is read from the store, whose changes draw it again.
+  useGuards((s) => `${s.region}.${s.does}`);
+  const guard = facet === 'guards' ? guardSentence() : null;
+  const ready = guard ?? (coat ? null : readySentence(facet, tool, second));
   const live = ready !== null || (coat !== null && (facet === 'where' || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
   const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));

@@ -15,6 +15,7 @@ import { PhotoFacet } from './facets/PhotoFacet';
 import { BalanceFacet } from './facets/BalanceFacet';
 import { ColourFacet } from './facets/ColourFacet';
 import { DetailFacet } from './facets/DetailFacet';
+import { GuardsFacet } from './facets/GuardsFacet';
 import { LensFacet } from './facets/LensFacet';
 import { LightFacet } from './facets/LightFacet';
 import { SpotsFacet } from './facets/SpotsFacet';
@@ -27,6 +28,7 @@ export const facets: { id: FacetId; label: string }[] = [
   { id: 'lay', label: 'Lay' },
   { id: 'tone', label: 'Tone' },
   { id: 'where', label: 'Where' },
+  { id: 'guards', label: 'Guards' },
   { id: 'blend', label: 'Blend' },
   { id: 'more', label: 'More' },
 ];
@@ -43,6 +45,7 @@ const readying: Record<ReadyFacetId, { label: string; Body: ComponentType }> = {
 };
 const photoFacets: { id: FacetId; label: string }[] = [
   ...photoFacetIds.map((id) => ({ id, label: readying[id].label })),
+  { id: 'guards', label: 'Guards' },
   { id: 'more', label: 'All coats' },
 ];
 const isReadying = (facet: FacetId): facet is ReadyFacetId => facet in readying;
@@ -97,7 +100,8 @@ export function FacetBody({ facet }: { facet: FacetId }) {
       </Text>
       <View>
         {facet === 'add' ? <AddFacet /> : null}
-        {!coat && facet !== 'add' ? <Photo /> : null}
+        {facet === 'guards' ? <GuardsFacet coat={coat} /> : null}
+        {!coat && facet !== 'add' && facet !== 'guards' ? <Photo /> : null}
         {coat && facet === 'material' ? <MaterialFacet coat={coat} /> : null}
         {coat && facet === 'lay' ? <LayFacet coat={coat} /> : null}
         {coat && facet === 'tone' ? <ToneFacet coat={coat} /> : null}

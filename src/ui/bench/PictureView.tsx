@@ -7,6 +7,7 @@ import { useBrush } from '@/store/brush';
 import { framing, isFraming, useReady } from '@/store/ready';
 import { complain } from '@/store/notices';
 import { measure, measureWhole, useScopes } from '@/store/scopes';
+import { useGuards } from '@/store/guards';
 import { usePicking } from '@/store/picking';
 import { useSettings } from '@/store/settings';
 import type { View } from '@/core/render/plan';
@@ -22,6 +23,7 @@ import { Loupe } from './Loupe';
 import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
 import { LayHandles } from './LayHandles';
+import { guardTool } from './guardTool';
 import { arrowStep } from './handleStyles';
 import { layTool, nudgeLay } from './layTool';
 import { brushTool } from './tools';
@@ -48,13 +50,18 @@ export function PictureView() {
   const zoom = zoomOf(viewport);
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
 
+  const { region, show, does: guardDoes } = useGuards();
+  const guarding = facet === 'guards' && shown?.guards !== undefined;
+
   const view = useMemo((): View => {
     if (held) return held;
+    if (guarding && show === 'heat') return { kind: 'heat' };
     if (maskView === 'alone' && chosen) return { kind: 'mask', coat: chosen };
     const colour = (maskColours.find((m) => m.id === colourId) ?? maskColours[0]).rgb;
+    if (guarding && show === 'colour') return { kind: 'guards', region, colour };
     if (maskView === 'over' && chosen) return { kind: 'maskOver', coat: chosen, colour };
     return { kind: 'piece' };
-  }, [held, maskView, chosen, colourId]);
+  }, [held, maskView, chosen, colourId, guarding, show, region]);
 
   useEffect(() => {
     let live = true;
@@ -105,19 +112,22 @@ export function PictureView() {
   useEffect(() => usePicking.getState().stop(), [facet, chosen]);
   const tool = picking
     ? pickTool
-    : chosen === null
-      ? readyToolOf(facet, readyTool)
-      : facet === 'where'
-        ? brushTool
-        : facet === 'lay'
-          ? layTool
-          : null;
+    : guarding && region
+      ? guardTool
+      : chosen === null
+        ? readyToolOf(facet, readyTool)
+        : facet === 'where'
+          ? brushTool
+          : facet === 'lay'
+            ? layTool
+            : null;
   useGestures(place, tool, setHover);
 
   const { size, does } = useBrush();
   const spotSize = useReady((s) => s.spotSize);
   const spotting = chosen === null && facet === 'spots';
-  const showRing = ((facet === 'where' && chosen !== null) || spotting) && hover !== null;
+  const painting = (facet === 'where' && chosen !== null) || (guarding && region !== null);
+  const showRing = (painting || spotting) && hover !== null;
   const file = piece ? Math.max(piece.photo.width, piece.photo.height) : 1;
   const ring = spotting ? (spotSize / 2000) * file * zoom : (size / 2000) * Math.max(width, height) * zoom;
   return (
@@ -148,7 +158,7 @@ export function PictureView() {
             top: hover.py - ring / 2,
             width: ring,
             height: ring,
-            borderStyle: does === 'put' ? 'dashed' : 'solid',
+            borderStyle: (guarding ? guardDoes : does) === 'put' ? 'dashed' : 'solid',
           }}
         />
       ) : null}

@@ -8,6 +8,8 @@ import { SANS, useColours } from '../theme';
 export type LimitValues = [number, number, number, number];
 
 interface LimitsProps {
+  /** Names it where there are several. */
+  label?: string;
   value: LimitValues;
   /** Counts of 256 levels of luma of what lies below; empty until they are known. */
   counts: ArrayLike<number>;

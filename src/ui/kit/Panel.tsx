@@ -7,6 +7,7 @@ import { Choice } from './Choice';
 import { Colour } from './Colour';
 import { Curve } from './Curve';
 import { Dial } from './Dial';
+import { Limits, type LimitValues } from './Limits';
 import { Slider } from './Slider';
 import { Toggle } from './Toggle';
 
@@ -19,12 +20,14 @@ interface PanelProps {
   colours?: readonly string[];
   /** Counts of levels of what is worked on, by curve. */
   counts?: Record<string, ArrayLike<number>>;
+  /** Pixels of the photo to one u: lengths are then shown in pixels. */
+  lengths?: number;
   onPreview?(key: string, value: unknown): void;
   onCommit(key: string, value: unknown, label: string): void;
 }
 
 /** The controls of a schema, drawn from the words it carries: no form is made by hand. */
-export function Panel({ schema, values, only, colours, counts, onPreview, onCommit }: PanelProps) {
+export function Panel({ schema, values, only, colours, counts, lengths, onPreview, onCommit }: PanelProps) {
   const controls = useMemo(() => controlsOf(schema), [schema]);
   return (
     <View>
@@ -56,8 +59,8 @@ export function Panel({ schema, values, only, colours, counts, onPreview, onComm
                 min={meta.min as number}
                 max={meta.max as number}
                 step={meta.step as number}
-                unit={meta.unit}
-                factor={meta.factor}
+                unit={meta.unit === 'u' && lengths ? 'px' : meta.unit}
+                factor={meta.unit === 'u' && lengths ? lengths : meta.factor}
                 help={meta.help}
                 idle={meta.idle?.(values)}
                 onPreview={(v) => onPreview?.(key, v)}
@@ -77,6 +80,17 @@ export function Panel({ schema, values, only, colours, counts, onPreview, onComm
                 value={value as string}
                 help={meta.help}
                 offered={colours}
+                onPreview={(v) => onPreview?.(key, v)}
+                onCommit={commit}
+              />
+            );
+          if (meta.control === 'limits')
+            return (
+              <Limits
+                key={key}
+                label={meta.label}
+                value={value as LimitValues}
+                counts={counts?.[key] ?? []}
                 onPreview={(v) => onPreview?.(key, v)}
                 onCommit={commit}
               />

@@ -1,30 +1,34 @@
 import * as z from 'zod';
 import { turnBy } from '../../ready/motion';
 import { share, slider } from '../../schema';
-import { definePart, operationField, operationNumber } from '../part';
+import { activeField, definePart, densityField, invertField, operationField } from '../part';
 
 export const ellipseSchema = z.object({
   kind: z.literal('ellipse'),
   op: operationField,
+  active: activeField,
+  shape: share('Shape', 0, { help: 'From an ellipse, over rounded corners, to a box.' }),
   cx: slider('Centre across', -0.5, 1.5, 0.5, { accepts: [-1e3, 1e3], unit: '%', factor: 100, step: 0.01 }),
   cy: slider('Centre down', -0.5, 1.5, 0.5, { accepts: [-1e3, 1e3], unit: '%', factor: 100, step: 0.01 }),
   rx: slider('Half width', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s width.' }),
   ry: slider('Half height', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
   feather: share('Feather', 0.5, { help: 'How much of the radius the edge fades over.' }),
-  density: share('Density', 1, { help: 'How completely it works; lower it to let a little texture back.' }),
+  density: densityField,
+  invert: invertField,
 });
 export type Ellipse = z.output<typeof ellipseSchema>;
 
 /** 1 inside (1 − feather) of the radius, smoothstep to 0 at the radius; centre and radii in fractions of the photo. */
 export default definePart({
   kind: 'ellipse',
-  label: 'Ellipse',
+  label: 'Ellipse or box',
   schema: ellipseSchema,
-  draw({ machine, width, height }, mask, region, p) {
+  ownFeather: true,
+  cover({ machine, width, height }, plane, region, p) {
     const turn = (p.turn * Math.PI) / 180;
     machine.kernels.maskEllipse(
-      mask,
+      plane,
       region.width,
       region.height,
       p.cx * width - region.x,
@@ -34,8 +38,9 @@ export default definePart({
       Math.cos(turn),
       Math.sin(turn),
       p.feather,
-      p.density,
-      operationNumber[p.op],
+      1,
+      0,
+      p.shape,
     );
   },
   moved(p, motion) {

@@ -1,7 +1,8 @@
 import * as z from 'zod';
+import { blurPlane } from '../../image/blur';
 import type { RenderContext } from '../../render/context';
-import { padded } from '../../image/tile';
-import { definePart } from '../part';
+import { padded, type Region } from '../../image/tile';
+import { activeField, definePart, densityField, partFields } from '../part';
 
 export const strokeSchema = z.object({
   /** Put the coat back, take it away, or set the mask to `level`. */
@@ -25,6 +26,9 @@ export type Stroke = z.output<typeof strokeSchema>;
 
 export const strokesSchema = z.object({
   kind: z.literal('strokes'),
+  active: activeField,
+  density: densityField,
+  feather: partFields.feather,
   strokes: z.array(strokeSchema).max(5000).default([]),
 });
 export type Strokes = z.output<typeof strokesSchema>;
@@ -56,8 +60,11 @@ export function dabsOf(stroke: Stroke, widthU: number, heightU: number): Float32
 
 const made = new WeakMap<Stroke, Float32Array>();
 
+/** What strokes are laid with: the scale of the whole, in pixels. */
+export type StrokeContext = Pick<RenderContext, 'machine' | 'scratch' | 'unit' | 'width' | 'height'>;
+
 /** Dabs of `stroke` that touch the region, in its pixels, ready for the kernel. */
-function dabsIn(context: RenderContext, stroke: Stroke, x0: number, y0: number, w: number, h: number): Float32Array {
+function dabsIn(context: StrokeContext, stroke: Stroke, x0: number, y0: number, w: number, h: number): Float32Array {
   const { unit } = context;
   let dabs = made.get(stroke);
   if (!dabs) made.set(stroke, (dabs = dabsOf(stroke, context.width / unit, context.height / unit)));
@@ -77,30 +84,52 @@ function dabsIn(context: RenderContext, stroke: Stroke, x0: number, y0: number, 
   return out.subarray(0, n);
 }
 
+/** Lays strokes on a plane of a region, in the order they were made. */
+export function layStrokes(context: StrokeContext, mask: number, region: Region, strokes: readonly Stroke[]): void {
+  const { machine, scratch } = context;
+  const count = padded(region.width, region.height);
+  for (const stroke of strokes) {
+    const dabs = dabsIn(context, stroke, region.x, region.y, region.width, region.height);
+    if (dabs.length === 0) continue;
+    const mark = scratch.mark();
+    const cover = scratch.plane(count + 8, 0);
+    const table = scratch.take(dabs.length * 4);
+    machine.floats.set(dabs, table / 4);
+    machine.kernels.stampDabs(cover, region.width, region.height, table, dabs.length / 4, stroke.hardness);
+    const target = stroke.does === 'put' ? 1 : stroke.does === 'take' ? 0 : stroke.level;
+    machine.kernels.applyStroke(mask, cover, count, target, stroke.strength);
+    scratch.release(mark);
+  }
+}
+
 /** Strokes in the order they were made; each bounded by its strength, so that only a second one builds up. */
 export default definePart({
   kind: 'strokes',
   label: 'Brush strokes',
   schema: strokesSchema,
-  draw(context, mask, region, { strokes }) {
-    const { machine, scratch } = context;
+  draw(context, mask, region, { strokes, density, feather }) {
+    if (density >= 1 && feather === 0) return layStrokes(context, mask, region, strokes);
+    // All strokes together are one line, mask' = kept · mask + put, whose two planes can be softened and eased.
+    const { machine, scratch, unit } = context;
     const count = padded(region.width, region.height);
-    for (const stroke of strokes) {
-      const dabs = dabsIn(context, stroke, region.x, region.y, region.width, region.height);
-      if (dabs.length === 0) continue;
-      const mark = scratch.mark();
-      const cover = scratch.plane(count, 0);
-      const table = scratch.take(dabs.length * 4);
-      machine.floats.set(dabs, table / 4);
-      machine.kernels.stampDabs(cover, region.width, region.height, table, dabs.length / 4, stroke.hardness);
-      const target = stroke.does === 'put' ? 1 : stroke.does === 'take' ? 0 : stroke.level;
-      machine.kernels.applyStroke(mask, cover, count, target, stroke.strength);
-      scratch.release(mark);
-    }
+    const mark = scratch.mark();
+    const [kept, put] = [scratch.plane(count + 8, 1), scratch.plane(count + 8, 0)];
+    layStrokes(
+      context,
+      kept,
+      region,
+      strokes.map((s) => ({ ...s, does: 'take' as const })),
+    );
+    layStrokes(context, put, region, strokes);
+    for (const plane of [kept, put]) blurPlane(machine, scratch, plane, region.width, region.height, (feather * unit) / 3);
+    machine.kernels.mixIn(kept, kept, count, density, 0, 1 - density);
+    machine.kernels.times(mask, kept, count, 1, 0);
+    machine.kernels.mixIn(mask, put, count, 1, density, 0);
+    scratch.release(mark);
   },
-  moved: ({ kind, strokes }, motion) => ({
-    kind,
-    strokes: strokes.map((stroke) => ({
+  moved: (part, motion) => ({
+    ...part,
+    strokes: part.strokes.map((stroke) => ({
       ...stroke,
       size: motion.length(stroke.size),
       points: stroke.points.map(([x, y, pressure]): [number, number, number] => [...motion.point([x, y]), pressure]),

@@ -1,0 +1,67 @@
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import sharp from 'sharp';
+import { meshPoint, SURE } from '../src/core/guards/finding';
+import { outlineOf } from '../src/core/guards/outlines';
+import { foundIds, regions, regionIds } from '../src/core/guards/schema';
+import { nodeFind } from '../src/engine/finder/node';
+import { nodeEngine } from '../src/engine/node';
+import { decodeFile, Refused, sizeOf } from './files';
+
+/** Finds faces and people with the code that the page uses, and writes a mask of the photo's size for each region and what was found. */
+export async function guards({ photo, out }: { photo?: string; out?: string }): Promise<void> {
+  if (!photo || !out) throw new Refused('guards needs --photo and --out.');
+  const { width, height } = await sizeOf(photo);
+  const engine = await nodeEngine({ decode: (_key, deep) => decodeFile(photo, (at, bytes) => engine.pool.write(at, bytes), deep), find: nodeFind() });
+  const ref = { key: 'photo', name: path.basename(photo), width, height };
+  const finding = await engine.guards.find(ref);
+  const files: Record<string, Buffer> = {};
+  const shares: Record<string, number> = {};
+  for (const id of foundIds) {
+    const plane = await engine.guards.plane({ photo: ref }, id);
+    const bytes = Buffer.from(await engine.guards.bytes({ photo: ref }, id));
+    shares[id] = Math.round((bytes.reduce((sum, v) => sum + v, 0) / (255 * bytes.length)) * 1e5) / 1e5;
+    files[`${id}.png`] = await sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
+      .resize(width, height, { fit: 'fill', kernel: 'linear' })
+      .toColourspace('b-w')
+      .png()
+      .toBuffer();
+  }
+  const long = Math.max(width, height);
+  const box = (points: [number, number][]) => {
+    const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+    const [x, y] = [Math.min(...xs), Math.min(...ys)];
+    return { x: Math.round(x), y: Math.round(y), width: Math.round(Math.max(...xs) - x), height: Math.round(Math.max(...ys) - y) };
+  };
+  const report = {
+    photo: ref.name,
+    width,
+    height,
+    faces: finding.faces.map((face) => ({
+      score: face.score,
+      taken: face.score >= SURE,
+      box: box(outlineOf(face, 'oval', long)),
+      eyes: (['rightEye', 'leftEye'] as const).map((ring) => box(outlineOf(face, ring, long))),
+      lips: box(outlineOf(face, 'lips', long)),
+      mesh: Array.from({ length: 468 }, (_, i) => meshPoint(face, i, long).map((v) => Math.round(v * 10) / 10)),
+    })),
+    regions: Object.fromEntries(
+      regions.filter((r) => r.id !== 'painted').map((r) => [r.id, { file: `${r.id}.png`, amount: r.amount, share: shares[r.id] }]),
+    ),
+  };
+  files['guards.json'] = Buffer.from(`${JSON.stringify(report, null, 1)}\n`);
+  engine.pool.close();
+  // All of it or nothing: the folder is written last.
+  const written: string[] = [];
+  try {
+    await mkdir(out, { recursive: true });
+    for (const [name, bytes] of Object.entries(files)) {
+      await writeFile(path.join(out, name), bytes);
+      written.push(name);
+    }
+  } catch {
+    await Promise.all(written.map((name) => rm(path.join(out, name), { force: true })));
+    throw new Refused(`The folder ${out} cannot be written; does it lie in one that exists?`);
+  }
+  console.log(`${finding.faces.length} ${finding.faces.length === 1 ? 'face' : 'faces'}, ${regionIds.length - 1} masks in ${out}`);
+}

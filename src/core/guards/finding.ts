@@ -1,0 +1,49 @@
+import * as z from 'zod';
+
+/** Points of a face's mesh. */
+export const MESH_POINTS = 468;
+/** Places are whole numbers of this part of the photo's long side: a fifth of a pixel at twenty megapixels. */
+export const GRID = 32768;
+
+/**
+ * A face as it was found: how sure that is, 0..1, and its mesh. Three numbers a point: across, down, and away from the viewer, in parts of
+ * the file's long side times `GRID`, from the file's upper left corner.
+ */
+export const faceSchema = z
+  .object({
+    score: z.number().min(0).max(1),
+    mesh: z.array(z.number().int()).length(MESH_POINTS * 3),
+  })
+  .strict();
+export type Face = z.output<typeof faceSchema>;
+
+/** How much each place belongs to a person: one byte a cell over the whole file, base64. */
+export const personSchema = z
+  .object({
+    width: z.number().int().min(1).max(1024),
+    height: z.number().int().min(1).max(1024),
+    map: z.string().max(1_500_000),
+  })
+  .strict()
+  .refine(({ width, height, map }) => Math.ceil((width * height) / 3) * 4 === map.length, 'the map of a person must have one byte a cell');
+
+/** What was found on a photo. It belongs to the file: readying leaves it alone. */
+export const findingSchema = z.object({ version: z.literal(1), faces: z.array(faceSchema).max(50), person: personSchema.nullable() }).strict();
+export type Finding = z.output<typeof findingSchema>;
+
+export type Point = readonly [number, number];
+
+/** Mesh point `i` in pixels of a picture whose long side has `long`. */
+export const meshPoint = ({ mesh }: Pick<Face, 'mesh'>, i: number, long: number): [number, number] => [
+  (mesh[3 * i] * long) / GRID,
+  (mesh[3 * i + 1] * long) / GRID,
+];
+
+/** Width of a face: the distance in space of the points before its ears, in pixels of a picture whose long side has `long`. */
+export function faceWidth({ mesh }: Pick<Face, 'mesh'>, long: number): number {
+  const [a, b] = [234 * 3, 454 * 3];
+  return (Math.hypot(mesh[a] - mesh[b], mesh[a + 1] - mesh[b + 1], mesh[a + 2] - mesh[b + 2]) * long) / GRID;
+}
+
+/** A face this sure is guarded by itself; one less sure is offered. */
+export const SURE = 0.75;

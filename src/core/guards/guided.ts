@@ -1,0 +1,43 @@
+import type { Planes } from './planes';
+
+/** Slopes on red, green and blue and an offset, planes: a mask as a linear model of the picture about each pixel. */
+export interface GuidedModel {
+  slopes: [number, number, number];
+  offset: number;
+}
+
+/**
+ * A mask drawn to the edges of a picture: the guided filter with a colour guide (He, Sun & Tang 2013, §3.5). `guide` are its planes of red,
+ * green and blue, `radius` in pixels; `eps` is the variance of a colour below which a difference is no edge.
+ */
+export function guidedModel(planes: Planes, guide: readonly [number, number, number], mask: number, radius: number, eps: number): GuidedModel {
+  const [r, g, b] = guide;
+  const mean = (a: number) => planes.mean(a, radius);
+  const meanOf = (p: number, q: number) => {
+    const at = planes.product(p, q);
+    const out = mean(at);
+    planes.machine.kernels.copyWindow(out, planes.width, at, planes.width, planes.width, planes.height);
+    return at;
+  };
+  const guides = [r, g, b].map(mean);
+  const squares = [meanOf(r, r), meanOf(r, g), meanOf(r, b), meanOf(g, g), meanOf(g, b), meanOf(b, b)];
+  const mixed = [meanOf(r, mask), meanOf(g, mask), meanOf(b, mask)];
+  const offset = mean(mask);
+  planes.machine.kernels.guidedColour(...guides, ...squares, ...mixed, offset, planes.count, eps);
+  return { slopes: mixed.map(mean) as [number, number, number], offset: mean(offset) };
+}
+
+/** The model read on a picture, as a new plane 0..1. */
+export function applyModel(planes: Planes, [r, g, b]: readonly [number, number, number], { slopes, offset }: GuidedModel): number {
+  const out = planes.make();
+  planes.machine.kernels.applyGuided(r, g, b, ...slopes, offset, out, planes.count);
+  return out;
+}
+
+/** Draws a plane to the edges of the guide in place. */
+export function refine(planes: Planes, guide: readonly [number, number, number], plane: number, radius: number, eps = 1e-4): void {
+  planes.briefly(() => {
+    const out = applyModel(planes, guide, guidedModel(planes, guide, plane, radius, eps));
+    planes.machine.kernels.copyWindow(out, planes.width, plane, planes.width, planes.width, planes.height);
+  });
+}

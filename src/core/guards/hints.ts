@@ -1,0 +1,76 @@
+import { refine } from './guided';
+import type { Planes } from './planes';
+import type { Hint } from './schema';
+
+/** Radius of a hint's stroke, in parts of the long side. */
+const TIP = 0.006;
+
+/**
+ * A subject told by a few strokes on what is kept and on what is let go: each pixel goes to the strokes that are nearer on the geodesic way over
+ * the photo's colours (Bai & Sapiro 2007), with the map of people as a first guess; then drawn to the photo's edges.
+ */
+export function fromHints(planes: Planes, guide: [number, number, number], hints: readonly Hint[], people: number): number {
+  const out = planes.make();
+  planes.briefly(() => {
+    const long = Math.max(planes.width, planes.height);
+    const seeds = (keep: boolean) => {
+      const at = planes.make();
+      for (const hint of hints.filter((h) => h.keep === keep)) stroke(planes, at, hint, TIP * long);
+      return at;
+    };
+    const calm = guide.map((plane) => {
+      const at = planes.copy(plane);
+      planes.blur(at, long / 700);
+      return at;
+    }) as [number, number, number];
+    const [keep, leave] = [seeds(true), seeds(false)];
+    if (planes.sum(keep) < 1 || planes.sum(leave) < 1) {
+      // One kind of stroke alone adds to what was found, or takes from it, where the colours run on.
+      const { kernels } = planes.machine;
+      kernels.copyWindow(people, planes.width, out, planes.width, planes.width, planes.height);
+      const adds = planes.sum(keep) >= 1;
+      const near = planes.geodesic(adds ? keep : leave, calm, long * 1.6);
+      planes.ramp(near, long * 0.2, long * 0.1);
+      if (adds) planes.most(out, near);
+      else planes.without(out, near);
+    } else {
+      const { kernels } = planes.machine;
+      const a = planes.geodesic(keep, calm, long * 4);
+      const b = planes.geodesic(leave, calm, long * 4);
+      // b / (a + b): 1 at what is kept, 0 at what is let go.
+      kernels.mixIn(a, b, planes.count, 1, 1, 1e-3);
+      kernels.power(a, planes.count, -1);
+      planes.times(b, a);
+      // What was found of people leans it, by a fifth at most.
+      if (planes.sum(people) > planes.count * 0.01) kernels.mixIn(b, people, planes.count, 1, 0.3, -0.15);
+      planes.ramp(b, 0.42, 0.58);
+      kernels.copyWindow(b, planes.width, out, planes.width, planes.width, planes.height);
+    }
+    refine(planes, guide, out, Math.max(2, planes.width / 100));
+  });
+  return out;
+}
+
+/** A round tip along a path, as a chain of small outlines. */
+function stroke(planes: Planes, plane: number, { points }: Hint, radius: number): void {
+  const at = points.map(([x, y]) => [x * planes.width, y * planes.height] as const);
+  for (let i = 0; i < at.length; i++) {
+    const [x, y] = at[i];
+    const next = at[i + 1];
+    planes.fill(plane, disc(x, y, radius));
+    if (!next) continue;
+    const [dx, dy] = [next[0] - x, next[1] - y];
+    const length = Math.hypot(dx, dy);
+    if (length < 0.5) continue;
+    const [nx, ny] = [(-dy / length) * radius, (dx / length) * radius];
+    planes.fill(plane, [
+      [x + nx, y + ny],
+      [next[0] + nx, next[1] + ny],
+      [next[0] - nx, next[1] - ny],
+      [x - nx, y - ny],
+    ]);
+  }
+}
+
+const disc = (x: number, y: number, r: number): [number, number][] =>
+  Array.from({ length: 12 }, (_, k) => [x + Math.cos((k * Math.PI) / 6) * r, y + Math.sin((k * Math.PI) / 6) * r]);

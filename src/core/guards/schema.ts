@@ -1,0 +1,80 @@
+import * as z from 'zod';
+import { strokeSchema } from '../mask/parts/strokes';
+import { share, slider } from '../schema';
+
+/** Regions of a photo that coats leave alone, with the amounts that retouchers use (common practice, no source). */
+export const regions = [
+  { id: 'eyes', label: 'Eyes', amount: 1, face: true },
+  { id: 'brows', label: 'Brows', amount: 0.5, face: true },
+  { id: 'lips', label: 'Lips', amount: 0.65, face: true },
+  { id: 'teeth', label: 'Teeth', amount: 1, face: true },
+  { id: 'nostrils', label: 'Nostrils', amount: 1, face: true },
+  { id: 'ears', label: 'Ears', amount: 0.5, face: true },
+  { id: 'skin', label: 'Face skin', amount: 0, face: true },
+  { id: 'body', label: 'Other skin', amount: 0, face: true },
+  { id: 'hair', label: 'Hair', amount: 0, face: true },
+  { id: 'subject', label: 'Subject', amount: 0.3, face: false },
+  { id: 'detail', label: 'Fine detail', amount: 0, face: false },
+  { id: 'accents', label: 'Colour accents', amount: 0, face: false },
+  { id: 'painted', label: 'Painted by hand', amount: 1, face: false },
+] as const;
+export type RegionId = (typeof regions)[number]['id'];
+export const regionIds = regions.map((r) => r.id) as [RegionId, ...RegionId[]];
+/** Regions that are measured; what is painted by hand has only its strokes. */
+export type FoundId = Exclude<RegionId, 'painted'>;
+export const foundIds = regionIds.filter((id): id is FoundId => id !== 'painted');
+
+/** How one region is kept: by how much, and what was done to what was found. Strokes and lengths belong to the file, like those of spots. */
+export const regionSchema = z
+  .object({
+    amount: share('Amount', 1, { help: 'How far coats are held back here.' }),
+    expand: slider('Expand', -40, 40, 0, { unit: 'u', step: 1, help: 'Wider or narrower than what was found.' }),
+    feather: slider('Feather', 0, 60, 0, { unit: 'u', step: 1 }),
+    strokes: z.array(strokeSchema).max(2000).default([]),
+  })
+  .strict();
+export type RegionSettings = z.output<typeof regionSchema>;
+
+/** Amounts of a coat of its own, by region. */
+export const amountsSchema = z.partialRecord(z.enum(regionIds), z.number().min(0).max(1));
+export type Amounts = z.output<typeof amountsSchema>;
+
+export const guardsSchema = z
+  .object({
+    regions: z.partialRecord(z.enum(regionIds), regionSchema.partial()).default({}),
+    /** Faces that are taken or left out against what their sureness says, by number. */
+    faces: z.record(z.string().regex(/^\d+$/), z.boolean()).default({}),
+    /** Strokes on what the subject is, and on what it is not; they take the place of what was found. */
+    hints: z
+      .array(
+        z
+          .object({
+            keep: z.boolean(),
+            points: z
+              .array(z.tuple([z.number(), z.number()]))
+              .min(1)
+              .max(5000),
+          })
+          .strict(),
+      )
+      .max(200)
+      .default([]),
+  })
+  .strict();
+export type Guards = z.output<typeof guardsSchema>;
+export type Hint = Guards['hints'][number];
+
+const defaults = new Map<RegionId, number>(regions.map((r) => [r.id, r.amount]));
+
+/** What holds for a region: its own settings over the trade's defaults. */
+export function settingsOf(guards: Pick<Guards, 'regions'>, id: RegionId): RegionSettings {
+  return regionSchema.parse({ amount: defaults.get(id), ...guards.regions[id] });
+}
+
+/** Amounts of all regions for a coat that may have its own. */
+export function amountsOf(guards: Pick<Guards, 'regions'>, own: Amounts | undefined): Record<RegionId, number> {
+  return Object.fromEntries(regionIds.map((id) => [id, own?.[id] ?? guards.regions[id]?.amount ?? defaults.get(id) ?? 0])) as Record<
+    RegionId,
+    number
+  >;
+}

@@ -1,0 +1,110 @@
+import { blurPlane, blurReach } from '../image/blur';
+import { grow, padded, type Region, type Tile } from '../image/tile';
+import { Planes } from '../guards/planes';
+import type { RenderContext } from '../render/context';
+import { maskPartByKind } from '.';
+import { operationNumber, type Loaded } from './part';
+
+interface Part extends Record<string, unknown>, Loaded {
+  kind: string;
+  op?: keyof typeof operationNumber;
+  active?: boolean;
+  density?: number;
+  feather?: number;
+  invert?: boolean;
+}
+
+/** A mask as it is planned: parts with their pictures, and what is done with the whole. */
+export interface PlannedMask {
+  start: 'all' | 'none';
+  parts: readonly Record<string, unknown>[];
+  density?: number;
+  feather?: number;
+  expand?: number;
+  refine?: number;
+  invert?: boolean;
+}
+
+/** Radius of the refinement, in u. */
+const REFINE = 10;
+
+const working = (mask: PlannedMask) => (mask.parts as readonly Part[]).filter((p) => p.active !== false);
+
+/** Whether a mask depends on what lies below its coat. */
+export const maskReadsBelow = (mask: PlannedMask): boolean => working(mask).some((p) => maskPartByKind(p.kind).readsBelow?.(p));
+
+/** Deviation of a feather of so many u: from nothing to all over about its width. */
+const sigmaOf = (feather: number, unit: number) => (feather * unit) / 3;
+
+/** Pixels around a pixel that a mask reads. */
+export function maskReach(mask: PlannedMask, unit: number): number {
+  const parts = Math.max(0, ...working(mask).map((p) => (maskPartByKind(p.kind).ownFeather ? 0 : blurReach(sigmaOf(p.feather ?? 0, unit)))));
+  const expand = Math.ceil(Math.abs(mask.expand ?? 0) * unit);
+  const refine = (mask.refine ?? 0) > 0 ? 2 * Math.ceil(REFINE * unit) + 2 : 0;
+  return parts + expand + refine + blurReach(sigmaOf(mask.feather ?? 0, unit));
+}
+
+/** A plane 0..1 of where a coat applies. `below`: what lies below it, over the region grown by the mask's reach, when the mask reads it. */
+export function drawMask(context: RenderContext, mask: PlannedMask, region: Region, below: Tile | null): number {
+  const { machine, scratch, unit } = context;
+  const { kernels } = machine;
+  const out = scratch.plane(padded(region.width, region.height) + 8, mask.start === 'all' ? 1 : 0);
+  const whole = (mask.density ?? 1) < 1 || (mask.feather ?? 0) > 0 || (mask.expand ?? 0) !== 0 || (mask.refine ?? 0) > 0 || mask.invert;
+  if (working(mask).length === 0 && !whole) return out;
+  const reach = maskReach(mask, unit);
+  const wide = grow(region, reach);
+  const mark = scratch.mark();
+  const planes = new Planes(machine, scratch, wide.width, wide.height);
+  const plane = reach > 0 ? planes.make(mask.start === 'all' ? 1 : 0) : out;
+  for (const part of working(mask)) drawPart(context, planes, plane, wide, part, below);
+  if ((mask.expand ?? 0) !== 0) planes.widen(plane, (mask.expand ?? 0) * unit);
+  if ((mask.refine ?? 0) > 0) refineOn(context, planes, plane, wide, mask.refine ?? 0);
+  if ((mask.feather ?? 0) > 0) planes.blur(plane, sigmaOf(mask.feather ?? 0, unit));
+  if (mask.invert) planes.invert(plane);
+  // Density eases the mask towards where the coat is whole.
+  const density = mask.density ?? 1;
+  if (density < 1) kernels.mixIn(plane, plane, planes.count, density, 0, 1 - density);
+  if (plane !== out) {
+    const from = plane + (reach * wide.width + reach) * 4;
+    kernels.copyWindow(from, wide.width, out, region.width, region.width, region.height);
+  }
+  scratch.release(mark);
+  return out;
+}
+
+function drawPart(context: RenderContext, planes: Planes, mask: number, region: Region, part: Part, below: Tile | null): void {
+  const { draw, cover, ownFeather } = maskPartByKind(part.kind);
+  if (draw) return draw(context, mask, region, part);
+  planes.briefly(() => {
+    const one = planes.make();
+    cover?.(context, one, region, part, below);
+    if (!ownFeather && (part.feather ?? 0) > 0)
+      blurPlane(planes.machine, planes.scratch, one, region.width, region.height, sigmaOf(part.feather ?? 0, context.unit));
+    planes.machine.kernels.joinPart(mask, one, planes.count, operationNumber[part.op ?? 'add'], part.density ?? 1, +(part.invert ?? false));
+  });
+}
+
+/** Draws the mask to the photo's edges: the guided filter with its luma (He, Sun & Tang 2013). */
+function refineOn(context: RenderContext, planes: Planes, mask: number, region: Region, amount: number): void {
+  const { kernels } = planes.machine;
+  const radius = Math.max(1, REFINE * context.unit);
+  planes.briefly(() => {
+    const luma = planes.make();
+    planes.briefly(() => {
+      const photo = context.scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
+      context.drawPhoto(photo);
+      kernels.lumaPlane(photo.ptr, photo.stride, luma, photo.count);
+    });
+    const mean = planes.mean(luma, radius);
+    const input = planes.mean(mask, radius);
+    const squared = planes.mean(planes.product(luma, luma), radius);
+    const product = planes.mean(planes.product(luma, mask), radius);
+    kernels.guidedModel(mean, input, squared, product, squared, product, planes.count, 2e-4);
+    const slope = planes.mean(squared, radius);
+    const offset = planes.mean(product, radius);
+    planes.times(luma, slope);
+    kernels.mixIn(luma, offset, planes.count, 1, 1, 0);
+    kernels.clampTo(luma, planes.count, 0, 1);
+    kernels.mixIn(mask, luma, planes.count, 1 - amount, amount, 0);
+  });
+}

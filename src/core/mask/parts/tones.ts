@@ -1,0 +1,20 @@
+import * as z from 'zod';
+import { limits } from '../../schema';
+import { definePart, partFields } from '../part';
+import { lookedAt, ofField } from './looked';
+
+export const tonesSchema = z.object({ kind: z.literal('tones'), of: ofField, range: limits('Lights and darks', [0.5, 0.7, 1, 1]), ...partFields });
+
+/** Lights and darks: by Rec. 709 luma, 0 below the first of four, 1 from the second to the third, 0 from the fourth. */
+export default definePart({
+  kind: 'tones',
+  label: 'Lights and darks',
+  schema: tonesSchema,
+  readsBelow: ({ of }) => of === 'below',
+  cover(context, plane, region, p, below) {
+    const { kernels } = context.machine;
+    const tile = lookedAt(context, region, p.of, below);
+    kernels.fill(plane, tile.count, 1);
+    kernels.maskLimits(plane, tile.ptr, tile.stride, tile.count, ...(p.range as [number, number, number, number]));
+  },
+});

@@ -1,0 +1,160 @@
+import { fromBase64 } from '../core/guards/bytes';
+import type { GuardOrder } from '../core/guards/combine';
+import { SURE, type Finding } from '../core/guards/finding';
+import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
+import { amountsOf, regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
+import type { Picture } from '../core/image/picture';
+import { identify } from '../core/piece/identity';
+import type { PictureRef, Piece } from '../core/piece/schema';
+import type { Library } from './library';
+import type { Pool } from './pool';
+
+/** What a finder is given: RGBA8 of the photo, reduced. */
+export interface FinderInput {
+  bytes: Uint8Array<ArrayBuffer>;
+  width: number;
+  height: number;
+}
+export interface FindOptions {
+  signal?: AbortSignal;
+  onProgress?(share: number): void;
+}
+/** Finds faces and people on the photo of a key; it asks for the pixels only when it has to look. */
+export type Find = (key: string, input: () => Promise<FinderInput>, options: FindOptions) => Promise<Finding>;
+
+export type Guarded = Pick<Piece, 'photo' | 'guards'>;
+
+/** Regions that are measured without any model. */
+const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'painted'];
+const NO_HINTS: Guards['hints'] = [];
+const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
+const NOTHING: Finding = { version: 1, faces: [], person: null };
+/** Sets of measured regions kept: of this photo as it is and as it was before the last change of its faces or hints. */
+const KEPT = 3;
+
+export const faceTaken = (guards: Pick<Guards, 'faces'> | undefined, finding: Finding, i: number): boolean =>
+  guards?.faces[String(i)] ?? finding.faces[i].score >= SURE;
+
+/** Regions of photos in kernel memory, and the pictures by which coats are held back. */
+export class Guardian {
+  private findings = new Map<string, Promise<Finding>>();
+  private measured = new Map<string, { at: Promise<number>; used: number }>();
+  private clock = 0;
+
+  constructor(
+    private readonly pool: Pool,
+    private readonly library: Library,
+    private readonly input: (ref: Pick<PictureRef, 'key'>) => Promise<FinderInput>,
+    private readonly photo: (ref: Pick<PictureRef, 'key'>) => Promise<Picture>,
+    private readonly look?: Find,
+  ) {}
+
+  /** Forgets what lies in memory: it is gone there. */
+  clear(): void {
+    for (const { at } of this.measured.values()) void at.then((a) => this.pool.heap.give(a)).catch(() => undefined);
+    this.measured.clear();
+  }
+
+  /** Faces and people on a photo, looked for once. */
+  find(ref: Pick<PictureRef, 'key'>, options: FindOptions = {}): Promise<Finding> {
+    const there = this.findings.get(ref.key);
+    if (there) return there;
+    if (!this.look) return Promise.resolve(NOTHING);
+    const finding = this.look(ref.key, () => this.input(ref), options);
+    this.findings.set(ref.key, finding);
+    // One that failed or was stopped may be tried again.
+    finding.catch(() => this.findings.delete(ref.key));
+    return finding;
+  }
+
+  /** Address of the planes of all regions. */
+  async regions({ photo: ref, guards }: Guarded, needsFinding = true): Promise<{ at: number; size: { width: number; height: number } }> {
+    const photo = await this.photo(ref);
+    // What needs no model does not wait for one.
+    const finding = needsFinding ? await this.find(ref).catch(() => NOTHING) : NOTHING;
+    const size = regionSize(photo);
+    const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
+    const hints = guards?.hints ?? NO_HINTS;
+    const key = `${ref.key}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
+    let held = this.measured.get(key);
+    if (!held) {
+      const person = finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
+      held = { at: this.measure({ photo, faces, person, hints }), used: 0 };
+      this.measured.set(key, held);
+      held.at.catch(() => this.measured.delete(key));
+      await this.forget();
+    }
+    held.used = ++this.clock;
+    return { at: await held.at, size };
+  }
+
+  private async measure(order: RegionOrder): Promise<number> {
+    const size = regionSize(order.photo);
+    const { heap } = this.pool;
+    const target = heap.take(regionsBytes(size));
+    const scratch = heap.take(regionsScratch(size));
+    try {
+      await this.pool.everywhere({ call: 'regions', order, target, scratch });
+      return target;
+    } catch (error) {
+      heap.give(target);
+      throw error;
+    } finally {
+      heap.give(scratch);
+    }
+  }
+
+  private async forget(): Promise<void> {
+    const oldest = [...this.measured.entries()].sort((a, b) => a[1].used - b[1].used).slice(0, Math.max(0, this.measured.size - KEPT));
+    for (const [key, { at, used }] of oldest) {
+      // The newest has not been used yet.
+      if (used === 0) continue;
+      this.measured.delete(key);
+      this.pool.heap.give(await at);
+    }
+  }
+
+  /** How far coats with these amounts are held back. Its key changes with what it holds. */
+  async picture(piece: Guarded, amounts: Partial<Record<RegionId, number>>): Promise<{ picture: Picture; key: string }> {
+    const needsFinding = regionIds.some((id) => (amounts[id] ?? 0) > 0 && !BY_PIXELS.includes(id));
+    const { at, size } = await this.regions(piece, needsFinding);
+    const settings = piece.guards ?? NO_GUARDS;
+    const key = `${piece.photo.key}:${at}:${identify(settings.regions)}:${regionIds.map((id) => amounts[id] ?? 0).join()}`;
+    const picture = await this.library.made('guard', key, size, async (target) => {
+      const scratch = this.pool.heap.take(regionsScratch(size));
+      const order: GuardOrder = { planes: at, size, settings, amounts };
+      try {
+        await this.pool.everywhere({ call: 'guard', order, target, scratch });
+      } finally {
+        this.pool.heap.give(scratch);
+      }
+    });
+    return { picture, key };
+  }
+
+  /** What holds back a coat of a piece; null when nothing does. */
+  async of(piece: Guarded, coat: Piece['coats'][number]): Promise<{ picture: Picture; key: string } | null> {
+    if (!piece.guards || coat.guards <= 0) return null;
+    const amounts = amountsOf(piece.guards, coat.guardAmounts);
+    return Object.values(amounts).some((a) => a > 0) ? this.picture(piece, amounts) : null;
+  }
+
+  /** What a view shows: one region whole, or all by their amounts. */
+  async shown(piece: Guarded, region: RegionId | null): Promise<Picture> {
+    const amounts = region ? { [region]: 1 } : amountsOf(piece.guards ?? { regions: {} }, undefined);
+    return (await this.picture(piece, amounts)).picture;
+  }
+
+  /** Where a region's plane lies as it was found, and its size. */
+  async plane(piece: Guarded, id: FoundId): Promise<{ at: number; width: number; height: number }> {
+    const { at, size } = await this.regions(piece);
+    return { at: planeOf(at, size, id), ...size };
+  }
+
+  /** A region as it was found, a byte a pixel. */
+  async bytes(piece: Guarded, id: FoundId): Promise<Uint8Array<ArrayBuffer>> {
+    const { at, width, height } = await this.plane(piece, id);
+    const { machine } = this.pool;
+    return machine ? machine.bytes.slice(at, at + width * height) : this.pool.call({ call: 'read', at, bytes: width * height }, 0);
+  }
+}

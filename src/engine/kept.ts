@@ -1,0 +1,111 @@
+import { addTallies, keptOf, keptScratch, WINDOW, type Kept, type KeptOrder, type Tally } from '../core/measure/kept';
+import { identify } from '../core/piece/identity';
+import { pieceSize } from '../core/ready/geometry';
+import { foundIds, type FoundId } from '../core/guards/schema';
+import type { View } from '../core/render/plan';
+import type { Region } from '../core/image/tile';
+import type { DrawOptions, Drawing } from './engine';
+import type { Pool } from './pool';
+
+export type KeptReport = Partial<Record<FoundId, Kept>>;
+
+/** Pixels of a live measurement, and of one band of an exact one. */
+const LIVE = 120_000;
+const BAND = 500_000;
+
+type Draw = (drawing: Drawing, options: DrawOptions) => Promise<Uint8Array<ArrayBuffer>>;
+
+/** Measures how much of each region of the photo the coats have left. The photo and the regions are drawn once and kept. */
+export class KeptMeter {
+  private held = new Map<string, Promise<Uint8Array<ArrayBuffer>>>();
+
+  constructor(
+    private readonly pool: Pool,
+    private readonly draw: Draw,
+  ) {}
+
+  clear(): void {
+    this.held.clear();
+  }
+
+  /** `exact`: at the photo's own pixels, in bands; else reduced to about a tenth of a megapixel. */
+  async measure(piece: Drawing['piece'], exact: boolean, options: DrawOptions = {}): Promise<KeptReport> {
+    const { width: W, height: H } = pieceSize(piece);
+    const scale = exact ? 1 : Math.min(1, Math.sqrt(LIVE / (W * H)));
+    const [width, height] = [Math.max(1, Math.round(W * scale)), Math.max(1, Math.round(H * scale))];
+    const rows = exact ? Math.max(32, Math.floor(BAND / width)) : height;
+    const totals: Tally[] = [];
+    for (let y = 0; y < height; y += rows) {
+      const top = Math.max(0, y - WINDOW);
+      const bottom = Math.min(height, y + rows + WINDOW);
+      const region = { x: 0, y: top, width, height: bottom - top };
+      const tallies = await this.band(piece, region, scale, y - top, Math.min(height, y + rows) - top, !exact);
+      tallies.forEach((t, i) => (totals[i] = totals[i] ? addTallies(totals[i], t) : t));
+      options.onProgress?.(Math.min(height, y + rows), height);
+      options.signal?.throwIfAborted();
+    }
+    const report: KeptReport = {};
+    foundIds.forEach((id, i) => {
+      const kept = keptOf(totals[i]);
+      if (kept) report[id] = kept;
+    });
+    return report;
+  }
+
+  private async band(piece: Drawing['piece'], region: Region, scale: number, top: number, bottom: number, keep: boolean): Promise<Tally[]> {
+    const draw = (view: View, of: Drawing['piece'] = piece) => this.draw({ piece: of, region, scale, view }, { quick: true });
+    const bare = { ...piece, coats: [] };
+    const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${region.width}x${region.height}`;
+    const once = (key: string, make: () => Promise<Uint8Array<ArrayBuffer>>) => (keep ? this.once(`${place}|${key}`, make) : make());
+    const guardsKey = piece.guards ? `${identify(piece.guards.faces)}.${identify(piece.guards.hints)}.${identify(piece.guards.regions)}` : '';
+    const result = await draw({ kind: 'piece' });
+    const photo = await once('photo', () => draw({ kind: 'photo' }, bare));
+    const masks: Uint8Array[] = [];
+    for (const id of foundIds) {
+      const grey = () => draw({ kind: 'guards', region: id, colour: [0, 0, 0], bare: true }, bare);
+      masks.push(await once(`${id}|${guardsKey}`, grey));
+    }
+    return this.tally(photo, result, masks, region, top, bottom);
+  }
+
+  private async tally(
+    photo: Uint8Array,
+    result: Uint8Array,
+    masks: Uint8Array[],
+    { width, height }: Region,
+    top: number,
+    bottom: number,
+  ): Promise<Tally[]> {
+    const { heap } = this.pool;
+    const count = width * height;
+    const plane = Math.ceil((count * 4 + 16) / 128) * 128;
+    const at = heap.take(count * 8 + 256 + plane * masks.length);
+    const scratch = heap.take(keptScratch(width, height));
+    try {
+      this.pool.write(at, photo as Uint8Array<ArrayBuffer>);
+      this.pool.write(at + count * 4, result as Uint8Array<ArrayBuffer>);
+      const first = at + Math.ceil((count * 8) / 128) * 128;
+      const addresses = masks.map((mask, i) => {
+        this.pool.write(first + i * plane, mask as Uint8Array<ArrayBuffer>);
+        return first + i * plane;
+      });
+      const order: KeptOrder = { photo: at, result: at + count * 4, masks: addresses, width, height, top, bottom };
+      return await this.pool.call<Tally[]>({ call: 'kept', order, scratch }, this.pool.shared ? undefined : 0);
+    } finally {
+      heap.give(at);
+      heap.give(scratch);
+    }
+  }
+
+  private once(key: string, make: () => Promise<Uint8Array<ArrayBuffer>>): Promise<Uint8Array<ArrayBuffer>> {
+    let there = this.held.get(key);
+    if (!there) {
+      there = make();
+      // What was measured for an older state goes.
+      if (this.held.size > 40) this.held.delete(this.held.keys().next().value as string);
+      there.catch(() => this.held.delete(key));
+    } else this.held.delete(key);
+    this.held.set(key, there);
+    return there;
+  }
+}

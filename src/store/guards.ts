@@ -1,0 +1,172 @@
+import { create } from 'zustand';
+import { SURE, type Finding } from '../core/guards/finding';
+import { guardsSchema, type Guards, type Hint, type RegionId, type RegionSettings } from '../core/guards/schema';
+import { changeCoat } from '../core/piece/edits';
+import type { Piece } from '../core/piece/schema';
+import type { Stroke } from '../core/mask/parts/strokes';
+import { pieceSize, toFile } from '../core/ready/geometry';
+import type { KeptReport } from '../engine/kept';
+import { Cancelled } from '../engine/pool';
+import { useBench } from './bench';
+import { getEngine } from './engine';
+import { complain, say } from './notices';
+import { readyOf } from './ready';
+
+/** What a stroke does to the chosen region; the last two tell the subject by strokes. */
+export type GuardDoes = 'put' | 'take' | 'keep' | 'leave';
+
+interface GuardsState {
+  /** What was found on the photo of the piece on the bench. */
+  finding: Finding | null;
+  /** The key of that photo. */
+  of: string | null;
+  /** 0..1 while faces and people are looked for. */
+  progress: number | null;
+  /** The region whose controls are open. */
+  region: RegionId | null;
+  show: 'none' | 'colour' | 'heat';
+  does: GuardDoes;
+  report: KeptReport | null;
+  /** The report is of the photo's own pixels. */
+  exact: boolean;
+  set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does'>>): void;
+}
+
+export const useGuards = create<GuardsState>((set) => ({
+  finding: null,
+  of: null,
+  progress: null,
+  region: null,
+  show: 'none',
+  does: 'put',
+  report: null,
+  exact: false,
+  set: (change) => set(change),
+}));
+
+let stop: AbortController | null = null;
+
+/** Looks for faces and people on the piece's photo; the guards then hold with the trade's amounts. */
+export async function findGuards(): Promise<void> {
+  const { piece } = useBench.getState();
+  if (!piece || stop) return;
+  const control = new AbortController();
+  stop = control;
+  useGuards.setState({ progress: 0 });
+  try {
+    const engine = await getEngine();
+    const finding = await engine.guards.find(piece.photo, {
+      signal: control.signal,
+      onProgress: (share) => useGuards.setState({ progress: share }),
+    });
+    if (useBench.getState().piece?.id !== piece.id) return;
+    useGuards.setState({ finding, of: piece.photo.key });
+    const { change } = useBench.getState();
+    change('Guard faces and people', (p) => (p.guards ? p : { ...p, guards: guardsSchema.parse({}) }));
+    say(foundSentence(finding));
+  } catch (error) {
+    if (!(error instanceof Cancelled)) complain(error);
+  } finally {
+    stop = null;
+    useGuards.setState({ progress: null });
+  }
+}
+
+export const stopFinding = (): void => stop?.abort();
+
+/** Reads again what is known of the photo of a piece that has guards. */
+export async function recallFinding(piece: Piece): Promise<void> {
+  if (useGuards.getState().of === piece.photo.key) return;
+  useGuards.setState({ finding: null, of: piece.photo.key, region: null, report: null, show: 'none' });
+  if (!piece.guards) return;
+  const finding = await (await getEngine()).guards.find(piece.photo);
+  if (useBench.getState().piece?.photo.key === piece.photo.key) useGuards.setState({ finding });
+}
+
+export function foundSentence({ faces, person }: Finding): string {
+  const sure = faces.filter((f) => f.score >= SURE).length;
+  const unsure = faces.length - sure;
+  const people = sure === 0 ? '' : sure === 1 ? 'One face is guarded.' : `${sure} faces are guarded.`;
+  const offered = unsure === 0 ? '' : unsure === 1 ? ' One more may be a face: take it below.' : ` ${unsure} more may be faces: take them below.`;
+  if (sure + unsure > 0) return `${people}${offered}`.trim();
+  return person ? 'No face was found. The subject is a guess: draw on it to say what it is.' : 'No face was found.';
+}
+
+const withGuards =
+  (change: (guards: Guards) => Partial<Guards>) =>
+  (piece: Piece): Piece => {
+    const guards = piece.guards ?? guardsSchema.parse({});
+    return { ...piece, guards: { ...guards, ...change(guards) } };
+  };
+
+export const setRegion = (id: RegionId, values: Partial<RegionSettings>) =>
+  withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], ...values } } }));
+
+export const takeFace = (index: number, taken: boolean) => withGuards((g) => ({ faces: { ...g.faces, [String(index)]: taken } }));
+
+export const addRegionStroke = (id: RegionId, stroke: Stroke) =>
+  withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], strokes: [...(g.regions[id]?.strokes ?? []), stroke] } } }));
+
+export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));
+export const clearHints = withGuards(() => ({ hints: [] }));
+
+/** Amount of a region for one coat alone; undefined lets the piece's own hold again. */
+export const setOwnAmount = (coat: string, id: RegionId, amount: number | undefined) =>
+  changeCoat(coat, (c) => {
+    const { [id]: _old, ...rest } = c.guardAmounts ?? {};
+    return { guardAmounts: amount === undefined ? rest : { ...rest, [id]: amount } };
+  });
+
+/** A point of the readied photo in fractions of the file. */
+export function onFile(piece: Piece, x: number, y: number): [number, number] {
+  const [fx, fy] = toFile(piece.photo, readyOf(piece), [x, y]);
+  const round = (v: number) => Math.round(v * 1e5) / 1e5;
+  return [round(fx / piece.photo.width), round(fy / piece.photo.height)];
+}
+
+/** A length in u of the readied photo in u of the file. */
+export function lengthOnFile(piece: Piece, u: number): number {
+  const { width, height } = pieceSize(piece);
+  return (u * Math.max(width, height)) / Math.max(piece.photo.width, piece.photo.height);
+}
+
+let measuring = false;
+let wanted: Piece | null = null;
+
+/** Measures how much of each region is left; the newest piece when several come at once. */
+export async function measureKept(piece: Piece): Promise<void> {
+  wanted = piece;
+  if (measuring) return;
+  measuring = true;
+  try {
+    while (wanted) {
+      const one: Piece = wanted;
+      wanted = null;
+      const engine = await getEngine();
+      const report = await engine.kept.measure(one, false);
+      if (useBench.getState().piece?.id === one.id) useGuards.setState({ report, exact: false });
+    }
+  } finally {
+    measuring = false;
+  }
+}
+
+/** The same at the photo's own pixels. */
+export async function measureExactly(piece: Piece): Promise<void> {
+  const engine = await getEngine();
+  const control = new AbortController();
+  stop = control;
+  useGuards.setState({ progress: 0 });
+  try {
+    const report = await engine.kept.measure(piece, true, {
+      signal: control.signal,
+      onProgress: (done, total) => useGuards.setState({ progress: done / total }),
+    });
+    useGuards.setState({ report, exact: true });
+  } catch (error) {
+    if (!control.signal.aborted) throw error;
+  } finally {
+    stop = null;
+    useGuards.setState({ progress: null });
+  }
+}

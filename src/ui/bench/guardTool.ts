@@ -1,0 +1,78 @@
+import { regions } from '@/core/guards/schema';
+import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
+import { useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
+import type { Tool, ToolPoint } from './gestures';
+
+/** Points of the stroke under way, in fractions of the file. */
+let points: [number, number][] = [];
+
+const edit = () => {
+  const { piece } = useBench.getState();
+  const { region, does } = useGuards.getState();
+  if (!piece || !region || points.length === 0) return null;
+  if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: points.slice(0, 5000) });
+  const stroke: Stroke = strokeSchema.parse({
+    does,
+    size: lengthOnFile(piece, useBrush.getState().size),
+    hardness: 0.5,
+    strength: 1,
+    flow: 1,
+    points: points.map(([x, y]) => [x, y, 1]),
+  });
+  return addRegionStroke(region, stroke);
+};
+
+const add = (list: ToolPoint[]) => {
+  const { piece } = useBench.getState();
+  if (!piece) return;
+  for (const p of list) {
+    const next = onFile(piece, p.x, p.y);
+    const last = points[points.length - 1];
+    if (!last || Math.hypot(next[0] - last[0], next[1] - last[1]) > 0.001) points.push(next);
+  }
+};
+
+const show = () => {
+  const change = edit();
+  // Strokes on the subject are worked out when the finger lifts: all of the photo goes through them.
+  if (change && !isHint()) useBench.getState().preview(change);
+};
+const isHint = () => ['keep', 'leave'].includes(useGuards.getState().does);
+
+/** Paints on the chosen guard, or tells the subject by strokes. */
+export const guardTool: Tool = {
+  down(point) {
+    points = [];
+    add([point]);
+    show();
+  },
+  move(list) {
+    add(list);
+    show();
+  },
+  up() {
+    const change = edit();
+    if (change) useBench.getState().change(isHint() ? 'Say what the subject is' : 'Paint on a guard', change);
+    points = [];
+  },
+  cancel() {
+    points = [];
+    useBench.getState().preview(null);
+  },
+};
+
+/** The line that says what a stroke on a guard will do. */
+export function guardSentence(): string | null {
+  const { region, does } = useGuards.getState();
+  const label = regions.find((r) => r.id === region)?.label;
+  if (!label) return null;
+  const name = label.toLowerCase();
+  return {
+    put: `Adding to ${name}`,
+    take: `Taking away from ${name}`,
+    keep: 'Drawing on what is the subject',
+    leave: 'Drawing on what is not the subject',
+  }[does];
+}
