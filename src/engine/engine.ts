@@ -14,6 +14,7 @@ import { cornerSpread, NOMINAL, type Lay } from '../core/sources/lay';
 import { nominalOf } from '../core/sources/nominal';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { Loaded } from '../core/mask/part';
+import type { Stroke } from '../core/mask/parts/strokes';
 import { KeptMeter } from './kept';
 import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
 import { planMask, type LoadMaterial } from './masks';
@@ -55,6 +56,8 @@ export interface EngineOptions {
 
 /** Most that the long side of what a finder sees has. */
 const FINDER_SIDE = 2048;
+/** Side of the picture that a tip is cut from. */
+const TIP_SIDE = 256;
 const KEPT_SLOTS = 12;
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
@@ -291,9 +294,16 @@ export class Engine {
   ): Promise<PlannedCoat> {
     const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
     const material: LoadMaterial = (from, lay) => this.laidMaterial(from, lay, photo, scale, quick);
-    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material) };
+    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material, (stroke) => this.tip(stroke)) };
     if (source.kind === 'picture') return { ...planned, picture: await this.own(source.file ?? '', source.fitting) };
     return source.kind === 'material' ? { ...planned, ...(await material(coat.source, coat.lay)) } : planned;
+  }
+
+  /** A material small and square: what a tip is cut from. */
+  private async tip({ material }: Stroke): Promise<Loaded> {
+    const { id, seed } = material ?? { id: '', seed: 1 };
+    const square = materialById(id).shape === 'square';
+    return { picture: await this.library.material({ id, seed, params: {}, ...materialSize(id, TIP_SIDE, 1), ...(square ? {} : { aspect: 1 }) }) };
   }
 
   /** A material as large as it will be seen. */

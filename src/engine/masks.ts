@@ -1,6 +1,8 @@
 import type { Loaded } from '../core/mask/part';
 import type { PlannedMask } from '../core/mask/draw';
 import { movePart } from '../core/mask';
+import type { Stroke } from '../core/mask/parts/strokes';
+import { tipKey } from '../core/mask/strokes';
 import type { RegionId } from '../core/guards/schema';
 import type { Coat } from '../core/piece/schema';
 import { motionBy } from '../core/ready/motion';
@@ -13,16 +15,26 @@ type Part = Record<string, unknown>;
 /** Loads a material as it will be seen under a lay. */
 export type LoadMaterial = (source: Part, lay: Lay) => Promise<Loaded>;
 
+/** Loads the material that a stroke's tip is cut from. */
+export type LoadTip = (stroke: Stroke) => Promise<Loaded>;
+
 /** A coat's mask as it is drawn: its parts with what they read, and moved with the coat's lay when it is anchored there. */
-export async function planMask(coat: Coat, piece: Guarded, frame: Size, guards: Guardian, material: LoadMaterial): Promise<PlannedMask> {
+export async function planMask(
+  coat: Coat,
+  piece: Guarded,
+  frame: Size,
+  guards: Guardian,
+  material: LoadMaterial,
+  tip: LoadTip,
+): Promise<PlannedMask> {
   const { mask } = coat;
   if (mask.parts.length === 0) return mask;
   const parts = anchored(coat, frame);
-  const loaded = await Promise.all(parts.map((part) => load(part, piece, guards, material)));
+  const loaded = await Promise.all(parts.map((part) => load(part, piece, guards, material, tip)));
   return { ...mask, parts: parts.map((part, i) => (loaded[i] ? { ...part, ...loaded[i] } : part)) };
 }
 
-async function load(part: Part, piece: Guarded, guards: Guardian, material: LoadMaterial): Promise<Loaded | null> {
+async function load(part: Part, piece: Guarded, guards: Guardian, material: LoadMaterial, tip: LoadTip): Promise<Loaded | null> {
   if (part.active === false) return null;
   switch (part.kind) {
     case 'guard':
@@ -32,6 +44,16 @@ async function load(part: Part, piece: Guarded, guards: Guardian, material: Load
     case 'material': {
       const { id, seed, params, scale, turn, x, y } = part;
       return material({ kind: 'material', id, seed, params }, laySchema.parse({ fit: 'cover', scale, turn, x, y }));
+    }
+    case 'strokes': {
+      const cut = (part.strokes as Stroke[]).filter((s) => s.tip === 'cut' && s.material);
+      if (cut.length === 0) return null;
+      const tips: NonNullable<Loaded['tips']> = {};
+      for (const stroke of cut) {
+        const { picture } = tips[tipKey(stroke)] ? { picture: undefined } : await tip(stroke);
+        if (picture) tips[tipKey(stroke)] = picture;
+      }
+      return { tips };
     }
     default:
       return null;

@@ -130,7 +130,7 @@ export function similarity(mx: usize, my: usize, xx: usize, yy: usize, xy: usize
 }
 
 /**
- * Adds up differences and similarity under a grey RGBA8 mask: weights, weighted differences and weighted similarity as f64 at `sums`, and weights
+ * Adds up differences and similarity under a grey RGBA8 mask, of which the part over three quarters counts: weights, weighted differences and weighted similarity as f64 at `sums`, and weights
  * by difference in steps of 1/20 as f32 in `bins` of them. Columns `left` to `right` and rows `top` to `bottom` of a picture `w` wide; the mask
  * begins at its first pixel too.
  */
@@ -143,9 +143,9 @@ export function tally(
   for (let j = top; j < bottom; j++) {
     for (let i = left; i < right; i++) {
       const at = <usize>(j * w + i);
-      const m = load<u8>(mask + (at << 2));
-      if (m == 0) continue;
-      const weight: f32 = <f32>m * <f32>(1 / 255.0);
+      // The soft rim of a region belongs to what lies around it.
+      const weight: f32 = <f32>load<u8>(mask + (at << 2)) * <f32>(4 / 255.0) - 3;
+      if (weight <= 0) continue;
       const d = f32.load(delta + (at << 2));
       s0 += <f64>weight;
       s1 += <f64>(weight * d);

@@ -66,13 +66,13 @@ export function maskEllipse(
 }
 
 /**
- * Round dabs into a stroke's cover plane: c += (1 − c)·flow·tip. `dabs` holds (x, y, radius, flow) in tile pixels, f32, `count`
- * of them; the tip is 1 up to hardness·radius and falls by smoothstep to 0 at the radius. `cover` has room for three values
- * beyond its last.
+ * Dabs into a stroke's cover plane: c += (1 − c)·flow·tip. `dabs` holds (x, y, radius, flow, cosine, sine) in tile pixels, f32, `count` of them;
+ * the tip is 1 up to hardness·radius and falls by smoothstep to 0 at the radius; `flat` times as thick across its turned axis. `cover` has room
+ * for three values beyond its last.
  */
-export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32): void {
+export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, flat: f32): void {
   for (let k = 0; k < count; k++) {
-    const d = dabs + (<usize>k << 4);
+    const d = dabs + <usize>k * 24;
     const x = f32.load(d);
     const y = f32.load(d + 4);
     const r = max<f32>(0.5, f32.load(d + 8));
@@ -83,7 +83,11 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
     const inner = min<f32>(r * hardness, r - 0.5);
     const outer = max<f32>(r, inner + 1);
     const from = f32x4.splat(inner);
-    const steep = f32x4.splat(<f32>1 / (outer - inner));
+    const steep = f32x4.splat(1 / (outer - inner));
+    const cos = f32.load(d + 16);
+    const sin = f32.load(d + 20);
+    // The stroke's own direction is thin: it is measured as if it were longer.
+    const across: f32 = 1 / (flat * flat) - 1;
     for (let j = y0; j <= y1; j++) {
       const dy: f32 = <f32>j + 0.5 - y;
       // Only as far across as the disc reaches in this row.
@@ -96,13 +100,82 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
       const row = cover + ((<usize>(j * tw)) << 2);
       for (let i = x0; i < x1; i += 4) {
         const dx = f32x4.add(f32x4.splat(<f32>i + 0.5 - x), f32x4(0, 1, 2, 3));
-        const tip = fall(f32x4.sqrt(f32x4.add(f32x4.mul(dx, dx), dy2)), from, steep);
+        let d2 = f32x4.add(f32x4.mul(dx, dx), dy2);
+        if (flat < 1) {
+          const u = f32x4.add(f32x4.mul(dx, f32x4.splat(cos)), f32x4.splat(dy * sin));
+          d2 = f32x4.add(d2, f32x4.mul(f32x4.mul(u, u), f32x4.splat(across)));
+        }
+        const tip = fall(f32x4.sqrt(d2), from, steep);
         const p = row + (<usize>i << 2);
         const c = v128.load(p);
         putSome(p, f32x4.add(c, f32x4.mul(f32x4.mul(f32x4.sub(f32x4.splat(1), c), flow), tip)), x1 - i);
       }
     }
   }
+}
+
+/**
+ * Dabs of a tip cut from a picture: the round tip times the luma of an RGBA8 picture, spread from black to white about its middle, that lies over
+ * the dab and turns with it. Each dab shows another part of the picture, so that a stroke does not repeat.
+ */
+export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32): void {
+  for (let k = 0; k < count; k++) {
+    const d = dabs + <usize>k * 24;
+    const x = f32.load(d);
+    const y = f32.load(d + 4);
+    const r = max<f32>(0.5, f32.load(d + 8));
+    const flow = f32.load(d + 12);
+    const cos = f32.load(d + 16);
+    const sin = f32.load(d + 20);
+    const inner = min<f32>(r * hardness, r - 0.5);
+    const outer = max<f32>(r, inner + 1);
+    const y0 = max<i32>(0, <i32>floor<f32>(y - r));
+    const y1 = min<i32>(th - 1, <i32>ceil<f32>(y + r));
+    const x0 = max<i32>(0, <i32>floor<f32>(x - r));
+    const x1 = min<i32>(tw - 1, <i32>ceil<f32>(x + r));
+    // A quarter of the picture's width lies under a tip's radius.
+    const per: f32 = (<f32>pw * 0.25) / r;
+    const shift: f32 = <f32>((k * 37) % 64) * <f32>pw * 0.015625;
+    for (let j = y0; j <= y1; j++) {
+      const dy: f32 = <f32>j + 0.5 - y;
+      for (let i = x0; i <= x1; i++) {
+        const dx: f32 = <f32>i + 0.5 - x;
+        const far = sqrt<f32>(dx * dx + dy * dy);
+        if (far >= outer) continue;
+        const t = max<f32>(0, min<f32>(1, (far - inner) / (outer - inner)));
+        const tip: f32 = 1 - t * t * (3 - 2 * t);
+        const u = (dx * cos + dy * sin) * per + shift;
+        const v = (dy * cos - dx * sin) * per + <f32>ph * 0.5;
+        const iu = <i32>floor<f32>(u);
+        const iv = <i32>floor<f32>(v);
+        const fu = u - <f32>iu;
+        const fv = v - <f32>iv;
+        const a = texel(picture, pw, ph, iu, iv);
+        const b = texel(picture, pw, ph, iu + 1, iv);
+        const c = texel(picture, pw, ph, iu, iv + 1);
+        const e = texel(picture, pw, ph, iu + 1, iv + 1);
+        const value = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
+        const grain = max<f32>(0, min<f32>(1, (value - 0.35) * <f32>3.3333333));
+        const p = cover + (<usize>(j * tw + i) << 2);
+        const there = f32.load(p);
+        f32.store(p, there + (1 - there) * flow * tip * grain);
+      }
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function wrapped(i: i32, n: i32): i32 {
+  const m = i % n;
+  return m < 0 ? m + n : m;
+}
+
+// @ts-ignore: decorator
+@inline
+function texel(picture: usize, w: i32, h: i32, i: i32, j: i32): f32 {
+  const p = picture + (<usize>(wrapped(j, h) * w + wrapped(i, w)) << 2);
+  return (<f32>0.2126 * <f32>load<u8>(p) + <f32>0.7152 * <f32>load<u8>(p, 1) + <f32>0.0722 * <f32>load<u8>(p, 2)) * <f32>(1 / 255.0);
 }
 
 /** Adds a straight gradient to a plane: 0 up to (x0, y0), rising by smoothstep to `most` at (x1, y1); tile pixels. */

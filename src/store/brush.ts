@@ -1,7 +1,9 @@
 import { create } from 'zustand';
 import type { Stroke } from '../core/mask/parts/strokes';
 
-interface BrushState {
+type Shape = Pick<Stroke, 'tip' | 'material' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
+
+interface BrushState extends Shape {
   /** Diameter in u. */
   size: number;
   hardness: number;
@@ -9,6 +11,8 @@ interface BrushState {
   flow: number;
   does: Stroke['does'];
   level: number;
+  /** How far the tip lags behind, 0..1, so that a line comes out smooth. */
+  smooth: number;
   /** Lines from tap to tap. */
   straight: boolean;
   set(change: Partial<Omit<BrushState, 'set'>>): void;
@@ -23,14 +27,24 @@ export const useBrush = create<BrushState>((set) => ({
   does: 'take',
   level: 0.5,
   straight: false,
+  smooth: 0,
+  tip: 'round',
+  material: undefined,
+  angle: 0,
+  follow: true,
+  spacing: 0.1,
+  jitter: 0,
+  ring: false,
+  presses: 'both',
   set: (change) => set(change),
 }));
 
 const percent = (v: number) => `${Math.round(v * 100)} %`;
 
 /** The line that says what a stroke will do. */
-export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'level'>, coat: string): string {
-  if (brush.does === 'put') return `Putting ${coat} back, ${percent(brush.strength)}`;
+export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'level' | 'ring'>, coat: string): string {
+  const around = brush.ring ? `, ${percent(brush.strength / 2)} around` : '';
+  if (brush.does === 'put') return `Putting ${coat} back, ${percent(brush.strength)}${around}`;
   if (brush.does === 'level') return `Setting ${coat} to ${percent(brush.level)} here, by ${percent(brush.strength)}`;
-  return `Taking ${coat} away, ${percent(brush.strength)}`;
+  return `Taking ${coat} away, ${percent(brush.strength)}${around}`;
 }

@@ -55,6 +55,7 @@ export type KernelName =
   | 'extendEdges'
   | 'maskEllipse'
   | 'stampDabs'
+  | 'stampCut'
   | 'applyStroke'
   | 'maskLimits'
   | 'maskRamp'

@@ -65,10 +65,13 @@ describe('dabs', () => {
       [44, 30, 7, 1],
       [-3, 20, 8, 0.7],
     ];
-    const dabs = scratch.plane(list.length * 4, 0);
-    floats.set(list.flat(), dabs / 4);
+    const dabs = scratch.plane(list.length * 6, 0);
+    floats.set(
+      list.flatMap((d) => [...d, 1, 0]),
+      dabs / 4,
+    );
     const hardness = 0.4;
-    kernels.stampDabs(at, w, h, dabs, list.length, hardness);
+    kernels.stampDabs(at, w, h, dabs, list.length, hardness, 1);
     for (let y = 0; y < h; y++) {
       for (let x = 0; x < w; x++) {
         let c = 0;

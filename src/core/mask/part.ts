@@ -31,6 +31,8 @@ export const partFields = {
 
 /** Pictures and sizes that the engine has loaded for a part. */
 export interface Loaded {
+  /** Of tips cut from materials, by key. */
+  tips?: Record<string, import('../image/picture').Picture>;
   picture?: import('../image/picture').Picture;
   nominal?: { width: number; height: number };
   held?: { width: number; height: number };

@@ -1,4 +1,5 @@
 import { materialById } from '../materials';
+import { maskPartByKind } from '../mask';
 import type { Lay } from '../sources/lay';
 import type { Stroke } from '../mask/parts/strokes';
 import { coatSchema, type Coat, type Piece } from './schema';
@@ -130,6 +131,40 @@ export const changePart = (id: string, index: number, values: Record<string, unk
   changeCoat(id, (c) => ({
     mask: { ...c.mask, parts: c.mask.parts.flatMap((p, i) => (i !== index ? [p] : values ? [{ ...p, ...values } as typeof p] : [])) },
   }));
+
+/** Moves a part of a mask one place earlier (−1) or later (1): parts work in their order. */
+export const movePartBy = (id: string, index: number, by: -1 | 1): Edit =>
+  changeCoat(id, (c) => {
+    const parts = [...c.mask.parts];
+    const to = index + by;
+    if (to < 0 || to >= parts.length) return {};
+    [parts[index], parts[to]] = [parts[to], parts[index]];
+    return { mask: { ...c.mask, parts } };
+  });
+
+export const setMask = (id: string, values: Partial<Coat['mask']>): Edit => changeCoat(id, (c) => ({ mask: { ...c.mask, ...values } }));
+
+/** The same mask on another coat, from then on its own; one that moves with a lay stays on the photo. */
+export const copyMask =
+  (from: string, to: string): Edit =>
+  (piece) => {
+    const { mask } = piece.coats[indexOf(piece, from)];
+    return changeCoat(to, () => ({ mask: { ...mask, anchor: 'photo', base: undefined } }))(piece);
+  };
+
+/** Another coat's mask for this one too: what is changed there changes here. */
+export const linkMask = (to: string, from: string): Edit =>
+  changeCoat(to, (c) => ({
+    mask: {
+      ...c.mask,
+      start: 'none',
+      parts: [maskPartByKind('coat').schema.parse({ kind: 'coat', coat: from, op: 'add' }) as Coat['mask']['parts'][number]],
+    },
+  }));
+
+/** Lets a mask move with its coat's lay from here on, or stay on the photo. */
+export const anchorMask = (id: string, anchor: 'photo' | 'lay'): Edit =>
+  changeCoat(id, (c) => ({ mask: { ...c.mask, anchor, base: anchor === 'lay' ? c.lay : undefined } }));
 
 export const addPart = (id: string, part: Record<string, unknown>): Edit =>
   changeCoat(id, (c) => ({ mask: { ...c.mask, parts: [...c.mask.parts, part as Coat['mask']['parts'][number]] } }));

@@ -1,59 +1,89 @@
 import { useState, type PointerEvent } from 'react';
-import { exchangeSource, type SourceInput } from '@/core/piece/edits';
+import type { GradientPart } from '@/core/mask/parts/gradient';
+import { changePart, exchangeSource, type Edit, type SourceInput } from '@/core/piece/edits';
 import { chosenCoat, useBench } from '@/store/bench';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 
-interface Ends extends SourceInput {
-  x1: number;
-  y1: number;
-  x2: number;
-  y2: number;
+/** Two points on the picture, in fractions of the photo. */
+interface Ends {
+  names: [string, string];
+  from: [number, number];
+  to: [number, number];
+  /** What is changed when an end moves there, and what the step and its run are called. */
+  move(end: 0 | 1, x: number, y: number): Edit;
+  step: string;
+  run: string;
+  testID: string;
 }
 
-/** The two ends of a gradient on the picture: where its first colour stands, and its last. */
+/** The ends of a gradient coat: where its first colour stands, and its last. */
 export function GradientHandles() {
   const coat = useBench(chosenCoat);
+  if (!coat || (coat.source as { kind: string }).kind !== 'gradient') return null;
+  const source = coat.source as unknown as SourceInput & { x1: number; y1: number; x2: number; y2: number };
+  return (
+    <EndHandles
+      names={['First end of the gradient', 'Last end of the gradient']}
+      from={[source.x1, source.y1]}
+      to={[source.x2, source.y2]}
+      move={(end, x, y) => exchangeSource(coat.id, { ...source, ...(end === 0 ? { x1: x, y1: y } : { x2: x, y2: y }) })}
+      step="Move the gradient"
+      run={`${coat.id}.gradient`}
+      testID="gradient-handles"
+    />
+  );
+}
+
+/** The ends of a mask's gradient: where it begins, and where it is whole. */
+export function MaskGradientHandles({ coat, index, part }: { coat: string; index: number; part: GradientPart }) {
+  return (
+    <EndHandles
+      names={['Where the gradient begins', 'Where the gradient is whole']}
+      from={[part.x0, part.y0]}
+      to={[part.x1, part.y1]}
+      move={(end, x, y) => changePart(coat, index, end === 0 ? { x0: x, y0: y } : { x1: x, y1: y })}
+      step="Move the gradient"
+      run={`${coat}.${index}.gradient`}
+      testID="mask-gradient-handles"
+    />
+  );
+}
+
+function EndHandles({ names, from, to, move, step, run, testID }: Ends) {
   const v = useViewport();
   const [held, setHeld] = useState(false);
-  if (!coat || (coat.source as { kind: string }).kind !== 'gradient') return null;
   const { preview, change } = useBench.getState();
-  const source = coat.source as unknown as Ends;
   const zoom = zoomOf(v);
   const { width: W, height: H } = v.photo;
-  const ends = [
-    { name: 'First end of the gradient', x: source.x1, y: source.y1, keys: ['x1', 'y1'] },
-    { name: 'Last end of the gradient', x: source.x2, y: source.y2, keys: ['x2', 'y2'] },
-  ];
-  const places = ends.map((e) => toView(v, zoom, e.x * W, e.y * H));
-  const moved = (keys: string[], x: number, y: number) => {
-    const keep = (n: number) => Math.min(1.5, Math.max(-0.5, Math.round(n * 1e4) / 1e4));
-    return exchangeSource(coat.id, { ...source, [keys[0]]: keep(x), [keys[1]]: keep(y) });
-  };
-  const pointed = (e: PointerEvent<HTMLElement>, keys: string[]) => {
+  const ends = [from, to];
+  const places = ends.map(([x, y]) => toView(v, zoom, x * W, y * H));
+  const keep = (n: number) => Math.min(1.5, Math.max(-0.5, Math.round(n * 1e4) / 1e4));
+  const moved = (end: 0 | 1, x: number, y: number) => move(end, keep(x), keep(y));
+  const pointed = (e: PointerEvent<HTMLElement>, end: 0 | 1) => {
     const box = (e.currentTarget.closest('[data-testid="picture"]') as HTMLElement).getBoundingClientRect();
     const [px, py] = toPhoto(v, zoom, e.clientX - box.left, e.clientY - box.top);
-    return moved(keys, px / W, py / H);
+    return moved(end, px / W, py / H);
   };
   return (
-    <div style={cover} data-testid="gradient-handles">
+    <div style={cover} data-testid={testID}>
       <svg style={cover} aria-hidden>
         <line x1={places[0][0]} y1={places[0][1]} x2={places[1][0]} y2={places[1][1]} stroke="#000" strokeOpacity={0.5} strokeWidth={3} />
         <line x1={places[0][0]} y1={places[0][1]} x2={places[1][0]} y2={places[1][1]} stroke="#fff" strokeWidth={1.5} />
       </svg>
-      {ends.map((end, i) => (
+      {([0, 1] as const).map((end) => (
         <button
-          key={end.name}
+          key={end}
           type="button"
           data-handle
-          aria-label={end.name}
+          aria-label={names[end]}
           onPointerDown={(e) => {
             e.currentTarget.setPointerCapture(e.pointerId);
             setHeld(true);
           }}
-          onPointerMove={(e) => held && e.currentTarget.hasPointerCapture(e.pointerId) && preview(pointed(e, end.keys))}
+          onPointerMove={(e) => held && e.currentTarget.hasPointerCapture(e.pointerId) && preview(pointed(e, end))}
           onPointerUp={(e) => {
-            if (held) change('Move the gradient', pointed(e, end.keys), `${coat.id}.gradient`);
+            if (held) change(step, pointed(e, end), run);
             setHeld(false);
           }}
           onPointerCancel={() => {
@@ -61,15 +91,15 @@ export function GradientHandles() {
             preview(null);
           }}
           onKeyDown={(e) => {
-            const step = arrowStep(e.key);
-            if (!step) return;
+            const by = arrowStep(e.key);
+            if (!by) return;
             e.preventDefault();
             e.stopPropagation();
-            change('Move the gradient', moved(end.keys, end.x + step[0] * 0.01, end.y + step[1] * 0.01), `${coat.id}.gradient`);
+            change(step, moved(end, ends[end][0] + by[0] * 0.01, ends[end][1] + by[1] * 0.01), run);
           }}
-          style={{ ...grab, left: places[i][0] - 22, top: places[i][1] - 22 }}
+          style={{ ...grab, left: places[end][0] - 22, top: places[end][1] - 22 }}
         >
-          <span style={{ ...mark, borderRadius: i === 0 ? '50%' : 0 }} />
+          <span style={{ ...mark, borderRadius: end === 0 ? '50%' : 0 }} />
         </button>
       ))}
     </div>

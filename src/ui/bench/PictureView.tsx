@@ -123,7 +123,7 @@ export function PictureView() {
             : null;
   useGestures(place, tool, setHover);
 
-  const { size, does } = useBrush();
+  const { size, does, tip, angle, ring: around } = useBrush();
   const spotSize = useReady((s) => s.spotSize);
   const spotting = chosen === null && facet === 'spots';
   const painting = (facet === 'where' && chosen !== null) || (guarding && region !== null);
@@ -158,8 +158,15 @@ export function PictureView() {
             top: hover.py - ring / 2,
             width: ring,
             height: ring,
+            ...(tip === 'flat' && !guarding && !spotting ? { height: ring / 3, top: hover.py - ring / 6, transform: `rotate(${angle}deg)` } : null),
             borderStyle: (guarding ? guardDoes : does) === 'put' ? 'dashed' : 'solid',
           }}
+        />
+      ) : null}
+      {showRing && around && !guarding && !spotting ? (
+        <div
+          aria-hidden
+          style={{ ...ringStyle, left: hover.px - ring, top: hover.py - ring, width: 2 * ring, height: 2 * ring, borderStyle: 'dotted' }}
         />
       ) : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}

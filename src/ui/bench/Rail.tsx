@@ -86,9 +86,14 @@ function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coa
   const names = useOwn((s) => s.names);
   const place = indexOf(piece, coat.id);
   const upTo = piece.coats.slice(0, place + 1);
-  const url = useThumb(piece, { kind: 'upTo', coat: coat.id }, [piece.photo, piece.ready, ...upTo], CARD * 2);
+  const url = useThumb(piece, { kind: 'upTo', coat: coat.id }, [piece.photo, piece.ready, piece.guards, ...upTo], CARD * 2);
   const masked = coat.mask.start === 'none' || coat.mask.parts.length > 0;
-  const mask = useThumb(masked ? piece : null, { kind: 'mask', coat: coat.id }, [coat.mask], 48);
+  const mask = useThumb(
+    masked ? piece : null,
+    { kind: 'mask', coat: coat.id },
+    [piece.photo, piece.ready, piece.guards, ...upTo.slice(0, -1), coat.mask],
+    48,
+  );
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: coat.id });
   const button = useRef<HTMLDivElement>(null);
   useEffect(() => {

@@ -16,10 +16,11 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
   down(point) {
     const { chosen } = useBench.getState();
     if (!chosen) return;
-    const { size, hardness, strength, flow, does, level, straight } = useBrush.getState();
+    const { set: _set, smooth: _smooth, straight, ...brush } = useBrush.getState();
     const points: Stroke['points'] = [at(point)];
     if ((straight || point.shift) && lineEnd?.coat === chosen) points.unshift([lineEnd.x, lineEnd.y, 1]);
-    this.stroke = strokeSchema.parse({ size, hardness, strength, flow, does, level, points });
+    this.stroke = strokeSchema.parse({ ...brush, points });
+    lag = points[points.length - 1];
     this.move([]);
   },
   move(points) {
@@ -29,12 +30,15 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
       // While the line is held its end follows; it is laid where the finger lifts.
       const start = this.stroke.points[0];
       this.stroke = { ...this.stroke, points: [start, at(points[points.length - 1])] };
-    } else if (points.length > 0) this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(at), this.stroke.size) };
+    } else if (points.length > 0)
+      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(at).map(smoothed), this.stroke.size) };
     preview(addStroke(chosen, this.stroke));
   },
   up(point) {
     const { chosen, change } = useBench.getState();
     if (!this.stroke || !chosen) return;
+    // A tip that lags arrives where the finger lifts.
+    if (useBrush.getState().smooth > 0) this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
     const names = { take: 'Take away', put: 'Put back', level: 'Set the mask' };
     change(names[this.stroke.does], addStroke(chosen, this.stroke));
     lineEnd = { coat: chosen, x: point.x, y: point.y };
@@ -45,6 +49,17 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
     useBench.getState().preview(null);
   },
 };
+
+type StrokePoint = Stroke['points'][number];
+/** Where a lagging tip is. */
+let lag: StrokePoint = [0, 0, 1];
+
+/** The tip drawn after the pointer by a part of the way. */
+function smoothed(p: StrokePoint): StrokePoint {
+  const k = 1 - 0.92 * useBrush.getState().smooth;
+  lag = [rounded(lag[0] + (p[0] - lag[0]) * k), rounded(lag[1] + (p[1] - lag[1]) * k), p[2]];
+  return lag;
+}
 
 function at(point: ToolPoint): [number, number, number] {
   const pressure = useSettings.getState().penPressure ? point.pressure : 1;

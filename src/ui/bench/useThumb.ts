@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { identify } from '@/core/piece/identity';
 import { pieceSize } from '@/core/ready/geometry';
-import type { Coat, Piece } from '@/core/piece/schema';
+import type { Piece } from '@/core/piece/schema';
 import type { Region } from '@/core/image/tile';
 import type { View } from '@/core/render/plan';
 import { getEngine } from '@/store/engine';
@@ -17,7 +17,8 @@ let line: Promise<unknown> = Promise.resolve();
 export function useThumb(piece: Piece | null, view: View, subject: readonly unknown[], size: number): string | null {
   const [url, setUrl] = useState<string | null>(null);
   const name = JSON.stringify([view, size]);
-  const anchor = subject[subject.length - 1] as Coat | object;
+  // What it hangs on: the last of its parts that is there.
+  const anchor = subject.findLast((s) => typeof s === 'object' && s !== null) as object;
   useEffect(() => {
     if (!piece) return;
     const kept = made.get(anchor)?.get(name + below(subject));

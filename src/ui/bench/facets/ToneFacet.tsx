@@ -18,8 +18,9 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
+import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
-import { SANS, SERIF, useColours } from '../../theme';
+import { SERIF, useColours } from '../../theme';
 
 /** Tones the material, never the photo: its own tone first, then the steps it carries in their order, and those that can be added. */
 export function ToneFacet({ coat }: { coat: Coat }) {
@@ -57,6 +58,8 @@ export function ToneFacet({ coat }: { coat: Coat }) {
 
 const stepSchema = z.object({ strength: treatmentFields.strength });
 
+const modeOptions = modes.map((m) => ({ value: m.id, label: m.label }));
+
 /** One step: its own controls, a switch, its strength and mode, and where it stands among the others. */
 function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colours: readonly string[] }) {
   const { change, preview } = useBench.getState();
@@ -88,30 +91,13 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         onPreview={(key, v) => preview(set(key, v))}
         onCommit={(key, v) => change(`${label}: strength`, set(key, v), `${coat.id}.${index}.${key}`)}
       />
-      <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15, fontFamily: SANS }}>
-        <span style={{ flex: 1 }}>Mode</span>
-        <select
-          aria-label={`Mode of ${say1}`}
-          value={values.mode}
-          onChange={(e) => change(`${label}: mode`, set('mode', e.target.value))}
-          style={{
-            minHeight: 44,
-            fontSize: 15,
-            fontFamily: SANS,
-            color: c.ink,
-            background: c.raised,
-            border: `1px solid ${c.line}`,
-            borderRadius: 2,
-            padding: '0 8px',
-          }}
-        >
-          {modes.map((m) => (
-            <option key={m.id} value={m.id}>
-              {m.label}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Pick
+        label="Mode"
+        says={`Mode of ${say1}`}
+        value={values.mode}
+        options={modeOptions}
+        onPick={(mode) => change(`${label}: mode`, set('mode', mode))}
+      />
       <Acts>
         {values.kind === 'remap' ? (
           <Act plain onPress={() => change(`${label}: swap ends`, changeStep(coat.id, index, swappedEnds(values)))}>
@@ -139,37 +125,19 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         </Act>
       </Acts>
       {others.length > 0 ? (
-        <label style={{ display: 'flex', alignItems: 'center', gap: 10, minHeight: 44, color: c.ink, fontSize: 15, fontFamily: SANS }}>
-          <span style={{ flex: 1 }}>Copy it to</span>
-          <select
-            aria-label={`Copy ${say1} to another coat`}
-            value=""
-            onChange={(e) => {
-              const to = others.find((k) => k.id === e.target.value);
-              if (!to) return;
-              change(`Copy ${say1}`, addStep(to.id, values));
-              say(`${label} is on “${coatTitle(to, names)}” too.`);
-            }}
-            style={{
-              minHeight: 44,
-              maxWidth: 200,
-              fontSize: 15,
-              fontFamily: SANS,
-              color: c.ink,
-              background: c.raised,
-              border: `1px solid ${c.line}`,
-              borderRadius: 2,
-              padding: '0 8px',
-            }}
-          >
-            <option value="">another coat …</option>
-            {others.map((k) => (
-              <option key={k.id} value={k.id}>
-                {coatTitle(k, names)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Pick
+          label="Copy it to"
+          says={`Copy ${say1} to another coat`}
+          value=""
+          none="another coat …"
+          options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
+          onPick={(id) => {
+            const to = others.find((k) => k.id === id);
+            if (!to) return;
+            change(`Copy ${say1}`, addStep(to.id, values));
+            say(`${label} is on “${coatTitle(to, names)}” too.`);
+          }}
+        />
       ) : null}
     </Fold>
   );

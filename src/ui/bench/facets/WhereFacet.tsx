@@ -1,33 +1,33 @@
 import { View } from 'react-native';
-import { Text } from 'react-native-paper';
-import { maskPartByKind } from '@/core/mask';
-import { ellipseSchema } from '@/core/mask/parts/ellipse';
+import * as z from 'zod';
+import { anchorMask, changeCoat, copyMask, linkMask, setMask } from '@/core/piece/edits';
+import { coatTitle } from '@/core/piece/naming';
+import { wholeMaskFields, type Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
-import { addPart, changeCoat, changePart } from '@/core/piece/edits';
-import type { Coat } from '@/core/piece/schema';
+import { sourceByKind } from '@/core/sources';
 import { useBench } from '@/store/bench';
-import { useBrush } from '@/store/brush';
+import { say } from '@/store/notices';
+import { useOwn } from '@/store/own';
 import { useSettings } from '@/store/settings';
 import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
+import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
-import { Slider } from '../../kit/Slider';
+import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
-import { maskColours, SERIF, useColours } from '../../theme';
+import { maskColours } from '../../theme';
+import { BrushPanel } from './BrushPanel';
+import { AddMaskPart, MaskPartList } from './MaskParts';
 
-/** Where the coat applies: the brush in hand, what the mask starts from, its parts, and how it is seen. */
+/** Where the coat applies: the brush in hand, what the mask starts from, its parts, the whole of it, and how it is seen. */
 export function WhereFacet({ coat }: { coat: Coat }) {
   const { change, showMask } = useBench.getState();
   const maskView = useBench((s) => s.maskView);
   const { maskColour, set } = useSettings();
-  const startFrom = (start: Coat['mask']['start']) =>
-    change(
-      start === 'all' ? 'Start from everywhere' : 'Start from nowhere',
-      changeCoat(coat.id, (k) => ({ mask: { ...k.mask, start } })),
-    );
   return (
     <View style={{ gap: 4 }}>
-      <BrushControls />
+      <BrushPanel />
       <Choice
         label="See"
         value={maskView}
@@ -57,17 +57,13 @@ export function WhereFacet({ coat }: { coat: Coat }) {
             { value: 'none', label: 'Nowhere' },
           ] as const
         }
-        onChange={startFrom}
+        onChange={(start) => change(start === 'all' ? 'Start from everywhere' : 'Start from nowhere', setMask(coat.id, { start }))}
       />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 4 }}>
-        <Act
-          onPress={() =>
-            change('Add an ellipse', addPart(coat.id, ellipseSchema.parse({ kind: 'ellipse', op: coat.mask.start === 'all' ? 'subtract' : 'add' })))
-          }
-        >
-          Add an ellipse
-        </Act>
-        {coat.mask.parts.length > 0 ? (
+      <AddMaskPart coat={coat} />
+      <MaskPartList coat={coat} />
+      <WholeMask coat={coat} />
+      {coat.mask.parts.length > 0 ? (
+        <Acts>
           <Act
             plain
             onPress={() =>
@@ -79,94 +75,69 @@ export function WhereFacet({ coat }: { coat: Coat }) {
           >
             Clear the mask
           </Act>
-        ) : null}
-      </View>
-      <Parts coat={coat} />
-    </View>
-  );
-}
-
-function BrushControls() {
-  const brush = useBrush();
-  // Lengths are kept in u and shown in pixels of the photo.
-  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
-  const { penPressure, set } = useSettings();
-  const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
-  return (
-    <View>
-      <Choice
-        label="A stroke will"
-        bare
-        value={brush.does}
-        options={
-          [
-            { value: 'take', label: 'Take away' },
-            { value: 'put', label: 'Put back' },
-            { value: 'level', label: 'Set to a level' },
-          ] as const
-        }
-        onChange={(does) => brush.set({ does })}
-      />
-      {brush.does === 'level' ? (
-        <Slider label="Level" value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
+        </Acts>
       ) : null}
-      <Slider
-        label="Brush size"
-        value={brush.size}
-        neutral={180}
-        min={4}
-        max={1000}
-        step={2}
-        unit="px"
-        factor={pixels}
-        onPreview={(size) => brush.set({ size })}
-        onCommit={(size) => brush.set({ size })}
-      />
-      <Slider
-        label="Brush strength"
-        value={brush.strength}
-        neutral={0.3}
-        {...percent}
-        help="A part strength that is built up looks real."
-        onCommit={(strength) => brush.set({ strength })}
-      />
-      <Slider label="Hardness" value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
-      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} onCommit={(flow) => brush.set({ flow })} />
-      <Toggle
-        label="Lines from tap to tap"
-        help="Or hold Shift; they may start outside the picture."
-        value={brush.straight}
-        onChange={(straight) => brush.set({ straight })}
-      />
-      <Toggle label="Pen pressure" value={penPressure} onChange={(v) => set({ penPressure: v })} />
     </View>
   );
 }
 
-function Parts({ coat }: { coat: Coat }) {
-  const c = useColours();
+const wholeSchema = z.object(wholeMaskFields);
+
+/** What is done with the whole mask, where it hangs, and other coats that share it. */
+function WholeMask({ coat }: { coat: Coat }) {
   const { change, preview } = useBench.getState();
-  return coat.mask.parts.map((part, i) => {
-    const kind = part.kind as string;
-    const entry = maskPartByKind(kind);
-    const strokes = kind === 'strokes' ? ((part as unknown as { strokes: unknown[] }).strokes.length as number) : 0;
-    return (
-      <View key={i} style={{ borderTopWidth: 1, borderTopColor: c.line, paddingTop: 8 }}>
-        <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
-          <Text style={{ fontFamily: SERIF, fontSize: 16, color: c.ink }}>{strokes ? `${entry.label}, ${strokes}` : entry.label}</Text>
-          <Act plain onPress={() => change(`Remove ${entry.label.toLowerCase()}`, changePart(coat.id, i, null))}>
-            Remove
-          </Act>
-        </View>
-        <Panel
-          schema={entry.schema}
-          values={part}
-          onPreview={(key, v) => preview(changePart(coat.id, i, { [key]: v }))}
-          onCommit={(key, v, label) =>
-            change(`${entry.label}: ${label.toLowerCase()}`, changePart(coat.id, i, { [key]: v }), `${coat.id}.${i}.${key}`)
-          }
+  const names = useOwn((s) => s.names);
+  const coats = useBench((s) => s.piece?.coats ?? []);
+  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  const { mask } = coat;
+  const changed = mask.density < 1 || mask.feather > 0 || mask.expand !== 0 || mask.refine > 0 || mask.invert || mask.anchor === 'lay';
+  const others = coats.filter((k) => k.id !== coat.id).map((k) => ({ value: k.id, label: coatTitle(k, names) }));
+  const named = (id: string) => others.find((o) => o.value === id)?.label ?? '';
+  return (
+    <Fold title="The whole mask" changed={changed}>
+      <Panel
+        schema={wholeSchema}
+        values={mask}
+        lengths={pixels}
+        onPreview={(key, v) => preview(setMask(coat.id, { [key]: v }))}
+        onCommit={(key, v, label) => change(`Mask: ${label.toLowerCase()}`, setMask(coat.id, { [key]: v }), `${coat.id}.mask.${key}`)}
+      />
+      {sourceByKind(coat.source.kind as string).laid ? (
+        <Toggle
+          label="Moves with the material"
+          help="Else it stays on the photo when the material is laid elsewhere."
+          value={mask.anchor === 'lay'}
+          onChange={(v) => change(v ? 'Mask moves with the material' : 'Mask stays on the photo', anchorMask(coat.id, v ? 'lay' : 'photo'))}
         />
-      </View>
-    );
-  });
+      ) : null}
+      {others.length > 0 ? (
+        <>
+          <Pick
+            label="Copy it to"
+            says="Copy the mask to another coat"
+            value=""
+            none="another coat …"
+            options={others}
+            onPick={(id) => {
+              if (!id) return;
+              change('Copy the mask', copyMask(coat.id, id));
+              say(`The mask is on “${named(id)}” too.`);
+            }}
+          />
+          <Pick
+            label="Use the mask of"
+            says="Use the mask of another coat"
+            value=""
+            none="another coat …"
+            options={others}
+            onPick={(id) => {
+              if (!id) return;
+              change('Link the masks', linkMask(coat.id, id));
+              say(`What is changed on “${named(id)}” changes here.`);
+            }}
+          />
+        </>
+      ) : null}
+    </Fold>
+  );
 }

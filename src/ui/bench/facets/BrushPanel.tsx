@@ -1,0 +1,160 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import type { Stroke } from '@/core/mask/parts/strokes';
+import { sourceName } from '@/core/piece/naming';
+import { pieceSize } from '@/core/ready/geometry';
+import { useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { useSettings } from '@/store/settings';
+import { Choice } from '../../kit/Choice';
+import { Fold } from '../../kit/Fold';
+import { MaterialGrid } from '../../kit/MaterialGrid';
+import { Pick } from '../../kit/Pick';
+import { Slider } from '../../kit/Slider';
+import { Toggle } from '../../kit/Toggle';
+import { useColours } from '../../theme';
+
+const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
+
+/** The brush in hand: what a stroke does, how large and how strongly, and what its tip is like. */
+export function BrushPanel() {
+  const brush = useBrush();
+  // Lengths are kept in u and shown in pixels of the photo.
+  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  return (
+    <View>
+      <Choice
+        label="A stroke will"
+        bare
+        value={brush.does}
+        options={
+          [
+            { value: 'take', label: 'Take away' },
+            { value: 'put', label: 'Put back' },
+            { value: 'level', label: 'Set to a level' },
+          ] as const
+        }
+        onChange={(does) => brush.set({ does })}
+      />
+      {brush.does === 'level' ? (
+        <Slider label="Level" value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
+      ) : null}
+      <Slider
+        label="Brush size"
+        value={brush.size}
+        neutral={180}
+        min={4}
+        max={1000}
+        step={2}
+        unit="px"
+        factor={pixels}
+        onPreview={(size) => brush.set({ size })}
+        onCommit={(size) => brush.set({ size })}
+      />
+      <Slider
+        label="Brush strength"
+        value={brush.strength}
+        neutral={0.3}
+        {...percent}
+        help="A part strength that is built up looks real."
+        onCommit={(strength) => brush.set({ strength })}
+      />
+      <Slider label="Hardness" value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
+      <Fold title="Tip and stroke">
+        <TipPanel />
+      </Fold>
+    </View>
+  );
+}
+
+function TipPanel() {
+  const c = useColours();
+  const brush = useBrush();
+  const { penPressure, set } = useSettings();
+  return (
+    <View>
+      <Choice
+        label="Tip"
+        value={brush.tip}
+        options={
+          [
+            { value: 'round', label: 'Round' },
+            { value: 'flat', label: 'Flat' },
+            { value: 'cut', label: 'Cut from a material' },
+          ] as const
+        }
+        onChange={(tip) => brush.set({ tip, material: brush.material ?? { id: 'brush.dry', seed: 1 } })}
+      />
+      {brush.tip === 'cut' ? (
+        <View>
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{`Cut from ${sourceName({ kind: 'material', ...brush.material })}; its lights paint.`}</Text>
+          <MaterialGrid
+            size={64}
+            current={{ kind: 'material', params: {}, seed: 1, ...brush.material }}
+            onChoose={(source) => source.kind === 'material' && brush.set({ material: { id: String(source.id), seed: Number(source.seed ?? 1) } })}
+          />
+        </View>
+      ) : null}
+      {brush.tip !== 'round' ? (
+        <>
+          <Toggle label="Turn with the stroke" value={brush.follow} onChange={(follow) => brush.set({ follow })} />
+          <Slider
+            label="Tip’s turn"
+            value={brush.angle}
+            neutral={0}
+            min={-180}
+            max={180}
+            step={5}
+            unit="°"
+            onCommit={(angle) => brush.set({ angle })}
+          />
+        </>
+      ) : null}
+      <Toggle
+        label="Half around it"
+        help="One gesture: the whole strength in the middle, half of it in a ring twice as wide."
+        value={brush.ring}
+        onChange={(ring) => brush.set({ ring })}
+      />
+      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="What one dab does." onCommit={(flow) => brush.set({ flow })} />
+      <Slider
+        label="Spacing"
+        value={brush.spacing}
+        neutral={0.1}
+        {...percent}
+        min={0.02}
+        max={1}
+        help="From dab to dab, in parts of the size."
+        onCommit={(spacing) => brush.set({ spacing })}
+      />
+      <Slider label="Jitter" value={brush.jitter} neutral={0} {...percent} help="How far dabs stray." onCommit={(jitter) => brush.set({ jitter })} />
+      <Slider
+        label="Smooth the stroke"
+        value={brush.smooth}
+        neutral={0}
+        {...percent}
+        help="The tip lags behind and draws a calmer line."
+        onCommit={(smooth) => brush.set({ smooth })}
+      />
+      <Toggle
+        label="Lines from tap to tap"
+        help="Or hold Shift; they may start outside the picture."
+        value={brush.straight}
+        onChange={(straight) => brush.set({ straight })}
+      />
+      <Toggle label="Pen pressure" value={penPressure} onChange={(v) => set({ penPressure: v })} />
+      {penPressure ? (
+        <Pick
+          label="Pressure changes"
+          value={brush.presses}
+          options={[
+            { value: 'both', label: 'size and flow' },
+            { value: 'size', label: 'size' },
+            { value: 'flow', label: 'flow' },
+          ]}
+          onPick={(v) => brush.set({ presses: v as Stroke['presses'] })}
+        />
+      ) : null}
+    </View>
+  );
+}

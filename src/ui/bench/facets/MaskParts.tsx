@@ -1,0 +1,183 @@
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { maskPartByKind, maskParts } from '@/core/mask';
+import { addPart, changePart, movePartBy } from '@/core/piece/edits';
+import { coatTitle } from '@/core/piece/naming';
+import type { Coat } from '@/core/piece/schema';
+import { pieceSize } from '@/core/ready/geometry';
+import { useLumaBelow } from '@/store/below';
+import { useBench } from '@/store/bench';
+import { useOwn } from '@/store/own';
+import { usePicking } from '@/store/picking';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
+import { Fold } from '../../kit/Fold';
+import { MaterialGrid } from '../../kit/MaterialGrid';
+import { Panel } from '../../kit/Panel';
+import { Pick } from '../../kit/Pick';
+import { Toggle } from '../../kit/Toggle';
+import { useColours } from '../../theme';
+
+const added = maskParts.filter((p) => p.kind !== 'strokes');
+
+/** The way to another part of the mask. */
+export function AddMaskPart({ coat }: { coat: Coat }) {
+  const { change } = useBench.getState();
+  const others = useBench((s) => s.piece?.coats.filter((k) => k.id !== coat.id) ?? []);
+  const add = (kind: string, label: string) => {
+    const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
+    const own = kind === 'material' ? { id: 'cracks.glaze' } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
+    change(`Add ${label.toLowerCase()}`, addPart(coat.id, maskPartByKind(kind).schema.parse({ kind, op, ...own })));
+  };
+  return (
+    <View>
+      <Acts>
+        <Act onPress={() => add('ellipse', 'ellipse')}>Add an ellipse</Act>
+        <Act onPress={() => add('gradient', 'gradient')}>Add a gradient</Act>
+      </Acts>
+      <Pick
+        label="Add to the mask"
+        value=""
+        none="another part …"
+        options={added.filter((p) => p.kind !== 'coat' || others.length > 0).map((p) => ({ value: p.kind, label: p.label }))}
+        onPick={(kind) => kind && add(kind, maskPartByKind(kind).label)}
+      />
+    </View>
+  );
+}
+
+/** The parts of a mask in the order in which they work. */
+export function MaskPartList({ coat }: { coat: Coat }) {
+  return coat.mask.parts.map((part, i) => <PartPanel key={`${i}-${String(part.kind)}`} coat={coat} part={part} index={i} />);
+}
+
+function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unknown>; index: number }) {
+  const { change, preview } = useBench.getState();
+  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  const kind = part.kind as string;
+  const entry = maskPartByKind(kind);
+  const strokes = kind === 'strokes' ? (part.strokes as unknown[]).length : 0;
+  const title = strokes ? `${entry.label}, ${strokes}` : entry.label;
+  const name = entry.label.toLowerCase();
+  const on = part.active !== false;
+  const set = (key: string, v: unknown) => changePart(coat.id, index, { [key]: v });
+  const last = index === coat.mask.parts.length - 1;
+  return (
+    <Fold title={title} changed={on} begin={last}>
+      <Toggle label="On" value={on} onChange={(v) => change(v ? `${entry.label} on` : `${entry.label} off`, set('active', v))} />
+      {kind === 'colours' ? <PickedColours coat={coat} part={part} index={index} /> : null}
+      {kind === 'material' ? <PartMaterial coat={coat} part={part} index={index} /> : null}
+      {kind === 'coat' ? <PartCoat coat={coat} part={part} index={index} /> : null}
+      <PartControls coat={coat} part={part} index={index} pixels={pixels} />
+      <Acts>
+        <Act
+          plain
+          disabled={index === 0}
+          accessibilityLabel={`${entry.label} earlier`}
+          onPress={() => change(`${entry.label} earlier`, movePartBy(coat.id, index, -1))}
+        >
+          Earlier
+        </Act>
+        <Act
+          plain
+          disabled={last}
+          accessibilityLabel={`${entry.label} later`}
+          onPress={() => change(`${entry.label} later`, movePartBy(coat.id, index, 1))}
+        >
+          Later
+        </Act>
+        <Act plain accessibilityLabel={`Remove ${name}`} onPress={() => (preview(null), change(`Remove ${name}`, changePart(coat.id, index, null)))}>
+          Remove
+        </Act>
+      </Acts>
+    </Fold>
+  );
+}
+
+interface PartProps {
+  coat: Coat;
+  part: Record<string, unknown>;
+  index: number;
+}
+
+function PartControls({ coat, part, index, pixels }: PartProps & { pixels: number }) {
+  const { change, preview } = useBench.getState();
+  const entry = maskPartByKind(part.kind as string);
+  const set = (key: string, v: unknown) => changePart(coat.id, index, { [key]: v });
+  const luma = useLumaBelow(coat.id);
+  return (
+    <Panel
+      schema={entry.schema}
+      values={part}
+      lengths={pixels}
+      counts={{ range: luma }}
+      onPreview={(key, v) => preview(set(key, v))}
+      onCommit={(key, v, label) => change(`${entry.label}: ${label.toLowerCase()}`, set(key, v), `${coat.id}.${index}.${key}`)}
+    />
+  );
+}
+
+/** Colours from one or several spots of the picture. */
+function PickedColours({ coat, part, index }: PartProps) {
+  const c = useColours();
+  const { change } = useBench.getState();
+  const picked = part.picked as string[];
+  const set = (list: string[]) => changePart(coat.id, index, { picked: list });
+  return (
+    <View style={{ gap: 8 }}>
+      <Acts>
+        {picked.map((hex, i) => (
+          <button
+            key={`${hex}-${i}`}
+            type="button"
+            aria-label={`Leave out ${hex}`}
+            title={`Leave out ${hex}`}
+            onClick={() => change('Leave out a colour', set(picked.filter((_, k) => k !== i)))}
+            style={{ width: 44, height: 44, background: hex, border: `1px solid ${c.line}`, borderRadius: 2, cursor: 'pointer' }}
+          />
+        ))}
+        <Act
+          onPress={() =>
+            usePicking.getState().ask('Tap a colour on the picture', (hex) => {
+              const now = useBench.getState().piece?.coats.find((k) => k.id === coat.id)?.mask.parts[index];
+              const list = (now?.picked as string[] | undefined) ?? picked;
+              change('Pick a colour', set([...list, hex].slice(0, 16)));
+            })
+          }
+        >
+          {picked.length === 0 ? 'Pick a colour' : 'Pick another'}
+        </Act>
+      </Acts>
+      {picked.length === 0 ? <Text style={{ color: c.quiet, fontSize: 13 }}>It does nothing until a colour is picked.</Text> : null}
+    </View>
+  );
+}
+
+function PartMaterial({ coat, part, index }: PartProps) {
+  const { change } = useBench.getState();
+  return (
+    <MaterialGrid
+      size={64}
+      current={{ kind: 'material', id: String(part.id), seed: Number(part.seed), params: {} }}
+      onChoose={(source) =>
+        source.kind === 'material' &&
+        change('Another material as mask', changePart(coat.id, index, { id: source.id, seed: source.seed ?? 1, params: source.params ?? {} }))
+      }
+    />
+  );
+}
+
+function PartCoat({ coat, part, index }: PartProps) {
+  const names = useOwn((s) => s.names);
+  const { change } = useBench.getState();
+  const others = useBench((s) => s.piece?.coats ?? []).filter((k) => k.id !== coat.id);
+  return (
+    <Pick
+      label="Whose mask"
+      value={String(part.coat)}
+      none={others.some((k) => k.id === part.coat) ? undefined : 'a coat that is gone'}
+      options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
+      onPick={(id) => change('Mask of another coat', changePart(coat.id, index, { coat: id }))}
+    />
+  );
+}
