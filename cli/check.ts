@@ -1,3 +1,4 @@
+import { fileOfSource } from '../src/core/sources/source';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { inspect } from '../src/core/files/inspect';
@@ -30,7 +31,7 @@ export async function check(file: string | undefined): Promise<void> {
         .safeParse(source.params ?? {});
       if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`));
     }
-    if (source.kind === 'picture' && !isPiece && !existsSync(path.resolve(path.dirname(file), source.file ?? ''))) {
+    if (fileOfSource(source) && !isPiece && !existsSync(path.resolve(path.dirname(file), source.file ?? ''))) {
       throw new Refused(`The recipe names a picture "${source.file}" that does not lie beside it.`);
     }
   }

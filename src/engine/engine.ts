@@ -296,6 +296,10 @@ export class Engine {
     const material: LoadMaterial = (from, lay) => this.laidMaterial(from, lay, photo, scale, quick);
     const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material, (stroke) => this.tip(stroke)) };
     if (source.kind === 'picture') return { ...planned, picture: await this.own(source.file ?? '', source.fitting) };
+    if (source.kind === 'cutout') {
+      const of = source.file ? { photo: { ...piece.photo, key: source.file } } : piece;
+      return { ...planned, cut: await this.guards.cutout(of), ...(source.file ? { picture: await this.photo({ key: source.file }) } : {}) };
+    }
     return source.kind === 'material' ? { ...planned, ...(await material(coat.source, coat.lay)) } : planned;
   }
 

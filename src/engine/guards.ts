@@ -3,7 +3,8 @@ import type { GuardOrder } from '../core/guards/combine';
 import { SURE, type Finding } from '../core/guards/finding';
 import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
 import { amountsOf, regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
-import type { Picture } from '../core/image/picture';
+import { alphaLevel } from '../core/guards/cutout';
+import { levelSize, type Picture } from '../core/image/picture';
 import { identify } from '../core/piece/identity';
 import type { PictureRef, Piece } from '../core/piece/schema';
 import type { Library } from './library';
@@ -26,6 +27,7 @@ export type Guarded = Pick<Piece, 'photo' | 'guards'>;
 
 /** Regions that are measured without any model. */
 const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'painted'];
+const NO_HAIRS: Guards['hairs'] = [];
 const NO_HINTS: Guards['hints'] = [];
 const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
 const NOTHING: Finding = { version: 1, faces: [], person: null };
@@ -75,11 +77,12 @@ export class Guardian {
     const size = regionSize(photo);
     const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
     const hints = guards?.hints ?? NO_HINTS;
-    const key = `${ref.key}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
+    const standsOut = guards?.standsOut ?? false;
+    const key = `${ref.key}:${+standsOut}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
     let held = this.measured.get(key);
     if (!held) {
       const person = finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
-      held = { at: this.measure({ photo, faces, person, hints }), used: 0 };
+      held = { at: this.measure({ photo, faces, person, hints, standsOut }), used: 0 };
       this.measured.set(key, held);
       held.at.catch(() => this.measured.delete(key));
       await this.forget();
@@ -130,6 +133,46 @@ export class Guardian {
       }
     });
     return { picture, key };
+  }
+
+  /** The subject of a photo as it is cut out: its alpha, and the colour of its edge. */
+  async cutout(piece: Guarded): Promise<{ alpha: Picture; edge: Picture }> {
+    const photo = await this.photo(piece.photo);
+    const { picture: subject, key } = await this.picture(piece, { subject: 1 });
+    const hairs = piece.guards?.hairs ?? NO_HAIRS;
+    const name = `${key}:${identify(hairs)}`;
+    const [width, height] = levelSize(photo, alphaLevel(photo));
+    const made = { width: subject.width, height: subject.height };
+    let alpha: Picture | undefined;
+    const edge = await this.library.made(
+      'cut-edge',
+      name,
+      made,
+      async (edge) => {
+        alpha = await this.library.made(
+          'cut-alpha',
+          name,
+          { width, height },
+          async (target) => {
+            const scratch = this.pool.heap.take(regionsScratch(made));
+            try {
+              await this.pool.everywhere({ call: 'cutout', order: { photo, subject, hairs }, alpha: target, edge, scratch });
+            } finally {
+              this.pool.heap.give(scratch);
+            }
+          },
+          4,
+        );
+      },
+      4,
+    );
+    alpha ??= this.library.get(`cut-alpha:${name}`);
+    if (!alpha) {
+      // Its other half gave way: both are made again.
+      this.library.drop(`cut-edge:${name}`);
+      return this.cutout(piece);
+    }
+    return { alpha, edge };
   }
 
   /** What holds back a coat of a piece; null when nothing does. */

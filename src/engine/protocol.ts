@@ -1,4 +1,5 @@
 import type { GuardOrder } from '../core/guards/combine';
+import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { KeptOrder } from '../core/measure/kept';
@@ -37,6 +38,7 @@ export type Call =
   /** Measures the regions of a photo, and how far coats are held back by them. */
   | { call: 'regions'; order: RegionOrder; target: number; scratch: number }
   | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
+  | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
   | { call: 'kept'; order: KeptOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob; deep: boolean }

@@ -1,4 +1,5 @@
 import { drawGuard } from '../core/guards/combine';
+import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { buildLevels, pictureBytes } from '../core/image/picture';
@@ -81,6 +82,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawRegions(machine, question.order, question.target, question.scratch);
       case 'guard':
         return drawGuard(machine, question.order, question.target, question.scratch);
+      case 'cutout':
+        return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
       case 'kept':
         return tallyKept(machine, question.order, question.scratch);
       case 'read':

@@ -201,60 +201,6 @@ export function greyPicture(src: usize, dst: usize, count: i32): void {
   }
 }
 
-/**
- * The linear model of a guided filter with a colour guide (He, Sun & Tang 2013, §3.5): from the means of the guide (r, g, b), of the input,
- * of the six products of the guide and of its three with the input, the slopes (ar, ag, ab) and the offset. All planes; the results replace
- * the three products with the input and the mean of the input.
- */
-export function guidedColour(
-  r: usize, g: usize, b: usize, rr: usize, rg: usize, rb: usize, gg: usize, gb: usize, bb: usize,
-  pr: usize, pg: usize, pb: usize, p: usize, count: i32, eps: f32,
-): void {
-  const e = f32x4.splat(eps);
-  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
-    const mr = v128.load(r + i);
-    const mg = v128.load(g + i);
-    const mb = v128.load(b + i);
-    const mp = v128.load(p + i);
-    const crr = f32x4.add(f32x4.sub(v128.load(rr + i), f32x4.mul(mr, mr)), e);
-    const crg = f32x4.sub(v128.load(rg + i), f32x4.mul(mr, mg));
-    const crb = f32x4.sub(v128.load(rb + i), f32x4.mul(mr, mb));
-    const cgg = f32x4.add(f32x4.sub(v128.load(gg + i), f32x4.mul(mg, mg)), e);
-    const cgb = f32x4.sub(v128.load(gb + i), f32x4.mul(mg, mb));
-    const cbb = f32x4.add(f32x4.sub(v128.load(bb + i), f32x4.mul(mb, mb)), e);
-    const vr = f32x4.sub(v128.load(pr + i), f32x4.mul(mr, mp));
-    const vg = f32x4.sub(v128.load(pg + i), f32x4.mul(mg, mp));
-    const vb = f32x4.sub(v128.load(pb + i), f32x4.mul(mb, mp));
-    // The symmetric matrix inverted by its cofactors.
-    const k00 = f32x4.sub(f32x4.mul(cgg, cbb), f32x4.mul(cgb, cgb));
-    const k01 = f32x4.sub(f32x4.mul(crb, cgb), f32x4.mul(crg, cbb));
-    const k02 = f32x4.sub(f32x4.mul(crg, cgb), f32x4.mul(crb, cgg));
-    const k11 = f32x4.sub(f32x4.mul(crr, cbb), f32x4.mul(crb, crb));
-    const k12 = f32x4.sub(f32x4.mul(crg, crb), f32x4.mul(crr, cgb));
-    const k22 = f32x4.sub(f32x4.mul(crr, cgg), f32x4.mul(crg, crg));
-    const det = f32x4.add(f32x4.mul(crr, k00), f32x4.add(f32x4.mul(crg, k01), f32x4.mul(crb, k02)));
-    const one = f32x4.div(f32x4.splat(1), det);
-    const ar = f32x4.mul(one, f32x4.add(f32x4.mul(k00, vr), f32x4.add(f32x4.mul(k01, vg), f32x4.mul(k02, vb))));
-    const ag = f32x4.mul(one, f32x4.add(f32x4.mul(k01, vr), f32x4.add(f32x4.mul(k11, vg), f32x4.mul(k12, vb))));
-    const ab = f32x4.mul(one, f32x4.add(f32x4.mul(k02, vr), f32x4.add(f32x4.mul(k12, vg), f32x4.mul(k22, vb))));
-    v128.store(pr + i, ar);
-    v128.store(pg + i, ag);
-    v128.store(pb + i, ab);
-    v128.store(p + i, f32x4.sub(mp, f32x4.add(f32x4.mul(ar, mr), f32x4.add(f32x4.mul(ag, mg), f32x4.mul(ab, mb)))));
-  }
-}
-
-/** dst = slopes · guide + offset, within 0..1. */
-export function applyGuided(r: usize, g: usize, b: usize, ar: usize, ag: usize, ab: usize, offset: usize, dst: usize, count: i32): void {
-  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
-    const v = f32x4.add(
-      f32x4.add(f32x4.mul(v128.load(r + i), v128.load(ar + i)), f32x4.mul(v128.load(g + i), v128.load(ag + i))),
-      f32x4.add(f32x4.mul(v128.load(b + i), v128.load(ab + i)), v128.load(offset + i)),
-    );
-    v128.store(dst + i, clamp4(v));
-  }
-}
-
 /** What a region leaves of a mask: m · (1 − amount · v). */
 export function holdBack(mask: usize, region: usize, count: i32, amount: f32): void {
   const a = f32x4.splat(-amount);

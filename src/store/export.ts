@@ -1,7 +1,8 @@
+import { fileOfSource } from '../core/sources/source';
 import type { Fitting } from '../core/materials/fitting/schema';
 import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';
-import type { Piece } from '../core/piece/schema';
+import type { Piece, Recipe } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
 import { Cancelled } from '../engine/pool';
 import { getEngine } from './engine';
@@ -69,16 +70,21 @@ export function saveRecipe(piece: Piece): void {
   download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(piece.name)}.recipe.json`);
 }
 
+/** The piece's guards with what a recipe says of regions. */
+const withGuards = (piece: Piece, { guards }: Recipe): Pick<Piece, 'guards'> =>
+  guards ? { guards: piece.guards ? { ...piece.guards, regions: { ...piece.guards.regions, ...guards.regions } } : guards } : {};
+
 /** Lays the coats of a recipe on the open piece, above what is there, with its light and colour. One step of undo. @throws RangeError with one sentence. */
 export async function openRecipe(text: string): Promise<number> {
   const recipe = parseRecipe(text);
   const own = await storage.listOwn();
   const coats = coatsOf(recipe, newId).map((coat) => {
     const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
-    if (source.kind !== 'picture') return coat;
+    if (!fileOfSource(source)) return coat;
     const found = own.find((o) => o.key === source.file || o.name === source.file);
     if (!found)
       throw new RangeError(`The recipe uses the picture "${source.file}", which is not on your shelf; bring it in and open the recipe again.`);
+    if (source.kind === 'cutout') return { ...coat, source: { ...coat.source, file: found.key, width: found.width, height: found.height } };
     return { ...coat, source: sourceOf({ ...found, fitting: source.fitting }) as typeof coat.source };
   });
   // Of its readying what another photo can use: not the frame, and not the spot that was grey.
@@ -86,7 +92,9 @@ export async function openRecipe(text: string): Promise<number> {
   const balance = whiteBalance && { ...whiteBalance, neutral: undefined, gains: undefined };
   const steps = Object.fromEntries(Object.entries({ whiteBalance: balance, tone, curves, colour, monochrome }).filter(([, v]) => v !== undefined));
   const readied = Object.keys(steps).length > 0 ? changeReady((r) => ({ ...r, ...steps })) : (piece: Piece) => piece;
-  useBench.getState().change(`Recipe ${recipe.name}`, (piece) => readied({ ...piece, coats: [...piece.coats, ...coats] }));
+  useBench
+    .getState()
+    .change(`Recipe ${recipe.name}`, (piece) => readied({ ...piece, ...withGuards(piece, recipe), coats: [...piece.coats, ...coats] }));
   useBench.getState().choose(coats[coats.length - 1]?.id ?? null);
   return coats.length;
 }

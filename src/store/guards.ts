@@ -13,7 +13,7 @@ import { complain, say } from './notices';
 import { readyOf } from './ready';
 
 /** What a stroke does to the chosen region; the last two tell the subject by strokes. */
-export type GuardDoes = 'put' | 'take' | 'keep' | 'leave';
+export type GuardDoes = 'put' | 'take' | 'keep' | 'leave' | 'hair';
 
 interface GuardsState {
   /** What was found on the photo of the piece on the bench. */
@@ -89,7 +89,7 @@ export function foundSentence({ faces, person }: Finding): string {
   const people = sure === 0 ? '' : sure === 1 ? 'One face is guarded.' : `${sure} faces are guarded.`;
   const offered = unsure === 0 ? '' : unsure === 1 ? ' One more may be a face: take it below.' : ` ${unsure} more may be faces: take them below.`;
   if (sure + unsure > 0) return `${people}${offered}`.trim();
-  return person ? 'No face was found. The subject is a guess: draw on it to say what it is.' : 'No face was found.';
+  return person ? 'No face was found. Is the subject right? Open it below to say what it is.' : 'No face was found.';
 }
 
 const withGuards =
@@ -108,7 +108,9 @@ export const addRegionStroke = (id: RegionId, stroke: Stroke) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], strokes: [...(g.regions[id]?.strokes ?? []), stroke] } } }));
 
 export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));
-export const clearHints = withGuards(() => ({ hints: [] }));
+export const clearHints = withGuards(() => ({ hints: [], hairs: [] }));
+export const addHair = (hair: Guards['hairs'][number]) => withGuards((g) => ({ hairs: [...g.hairs, hair] }));
+export const takeWhatStandsOut = (standsOut: boolean) => withGuards(() => ({ standsOut }));
 
 /** Amount of a region for one coat alone; undefined lets the piece's own hold again. */
 export const setOwnAmount = (coat: string, id: RegionId, amount: number | undefined) =>

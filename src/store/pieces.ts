@@ -1,3 +1,4 @@
+import { fileOfSource } from '../core/sources/source';
 import { create } from 'zustand';
 import { parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
@@ -66,12 +67,18 @@ export const usePieces = create<PiecesState>((set, get) => ({
     const coats = coatsOf(recipe, newId);
     for (const coat of coats) {
       const source = coat.source as { kind: string; file?: string };
-      if (source.kind !== 'picture' || !source.file) continue;
+      if (!fileOfSource(source) || !source.file) continue;
       const name = source.file.split('/').pop() ?? source.file;
       const { key, width, height } = await takePicture(await file(`/demo/photos/${name}`), name);
       Object.assign(source, { file: key, width, height });
     }
-    const piece = { ...newPiece(photo, sample.name), coats, strength: recipe.strength, ...(recipe.ready ? { ready: recipe.ready } : {}) };
+    const piece = {
+      ...newPiece(photo, sample.name),
+      coats,
+      strength: recipe.strength,
+      ...(recipe.ready ? { ready: recipe.ready } : {}),
+      ...(recipe.guards ? { guards: recipe.guards } : {}),
+    };
     await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
     void get().refresh().catch(complain);
     return piece.id;

@@ -2,6 +2,7 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { FamilyId } from '../core/materials/material';
+import { fileOfSource } from '../core/sources/source';
 import { explain } from '../core/piece/explain';
 
 /** IndexedDB behind AsyncStorage: pieces as JSON, pictures as base64 of the file they came from. */
@@ -105,7 +106,7 @@ export async function removePiece(id: string): Promise<void> {
 }
 
 function picturesOf(piece: Piece): string[] {
-  return [piece.photo.key, ...piece.coats.flatMap((c) => (c.source.kind === 'picture' ? [String((c.source as { file?: string }).file)] : []))];
+  return [piece.photo.key, ...piece.coats.flatMap((c) => fileOfSource(c.source) ?? [])];
 }
 
 async function sweep(): Promise<void> {

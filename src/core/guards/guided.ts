@@ -12,19 +12,24 @@ export interface GuidedModel {
  */
 export function guidedModel(planes: Planes, guide: readonly [number, number, number], mask: number, radius: number, eps: number): GuidedModel {
   const [r, g, b] = guide;
-  const mean = (a: number) => planes.mean(a, radius);
-  const meanOf = (p: number, q: number) => {
-    const at = planes.product(p, q);
-    const out = mean(at);
-    planes.machine.kernels.copyWindow(out, planes.width, at, planes.width, planes.width, planes.height);
-    return at;
-  };
-  const guides = [r, g, b].map(mean);
-  const squares = [meanOf(r, r), meanOf(r, g), meanOf(r, b), meanOf(g, g), meanOf(g, b), meanOf(b, b)];
-  const mixed = [meanOf(r, mask), meanOf(g, mask), meanOf(b, mask)];
-  const offset = mean(mask);
-  planes.machine.kernels.guidedColour(...guides, ...squares, ...mixed, offset, planes.count, eps);
-  return { slopes: mixed.map(mean) as [number, number, number], offset: mean(offset) };
+  const { kernels } = planes.machine;
+  const out: GuidedModel = { slopes: [planes.make(), planes.make(), planes.make()], offset: planes.make() };
+  planes.briefly(() => {
+    const mean = (a: number) => planes.mean(a, radius);
+    const meanOf = (p: number, q: number) => {
+      const at = planes.make();
+      planes.briefly(() => planes.put(mean(planes.product(p, q)), at));
+      return at;
+    };
+    const guides = [r, g, b].map(mean);
+    const squares = [meanOf(r, r), meanOf(r, g), meanOf(r, b), meanOf(g, g), meanOf(g, b), meanOf(b, b)];
+    const mixed = [meanOf(r, mask), meanOf(g, mask), meanOf(b, mask)];
+    const offset = mean(mask);
+    kernels.guidedColour(...guides, ...squares, ...mixed, offset, planes.count, eps);
+    mixed.forEach((plane, i) => planes.briefly(() => planes.put(mean(plane), out.slopes[i])));
+    planes.put(mean(offset), out.offset);
+  });
+  return out;
 }
 
 /** The model read on a picture, as a new plane 0..1. */
@@ -38,6 +43,6 @@ export function applyModel(planes: Planes, [r, g, b]: readonly [number, number, 
 export function refine(planes: Planes, guide: readonly [number, number, number], plane: number, radius: number, eps = 1e-4): void {
   planes.briefly(() => {
     const out = applyModel(planes, guide, guidedModel(planes, guide, plane, radius, eps));
-    planes.machine.kernels.copyWindow(out, planes.width, plane, planes.width, planes.width, planes.height);
+    planes.put(out, plane);
   });
 }

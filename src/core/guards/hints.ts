@@ -15,7 +15,7 @@ export function fromHints(planes: Planes, guide: [number, number, number], hints
     const long = Math.max(planes.width, planes.height);
     const seeds = (keep: boolean) => {
       const at = planes.make();
-      for (const hint of hints.filter((h) => h.keep === keep)) stroke(planes, at, hint, TIP * long);
+      for (const hint of hints.filter((h) => h.keep === keep)) planes.strokeOver(at, hint.points, TIP * long);
       return at;
     };
     const calm = guide.map((plane) => {
@@ -50,27 +50,3 @@ export function fromHints(planes: Planes, guide: [number, number, number], hints
   });
   return out;
 }
-
-/** A round tip along a path, as a chain of small outlines. */
-function stroke(planes: Planes, plane: number, { points }: Hint, radius: number): void {
-  const at = points.map(([x, y]) => [x * planes.width, y * planes.height] as const);
-  for (let i = 0; i < at.length; i++) {
-    const [x, y] = at[i];
-    const next = at[i + 1];
-    planes.fill(plane, disc(x, y, radius));
-    if (!next) continue;
-    const [dx, dy] = [next[0] - x, next[1] - y];
-    const length = Math.hypot(dx, dy);
-    if (length < 0.5) continue;
-    const [nx, ny] = [(-dy / length) * radius, (dx / length) * radius];
-    planes.fill(plane, [
-      [x + nx, y + ny],
-      [next[0] + nx, next[1] + ny],
-      [next[0] - nx, next[1] - ny],
-      [x - nx, y - ny],
-    ]);
-  }
-}
-
-const disc = (x: number, y: number, r: number): [number, number][] =>
-  Array.from({ length: 12 }, (_, k) => [x + Math.cos((k * Math.PI) / 6) * r, y + Math.sin((k * Math.PI) / 6) * r]);

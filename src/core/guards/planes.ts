@@ -23,9 +23,13 @@ export class Planes {
     return this.scratch.plane(this.count + 8, value);
   }
 
+  put(from: number, into: number): void {
+    this.machine.kernels.copyWindow(from, this.width, into, this.width, this.width, this.height);
+  }
+
   copy(of: number): number {
     const at = this.make();
-    this.machine.kernels.copyWindow(of, this.width, at, this.width, this.width, this.height);
+    this.put(of, at);
     return at;
   }
 
@@ -84,6 +88,27 @@ export class Planes {
         points / 4,
       );
       this.machine.kernels.fillPolygon(plane, this.width, this.height, points, outline.length, crossings);
+    });
+  }
+
+  /** Adds a round tip along a path in fractions of the whole, as a chain of small outlines. */
+  strokeOver(plane: number, points: readonly (readonly [number, number])[], radius: number): void {
+    const at = points.map(([x, y]) => [x * this.width, y * this.height] as const);
+    at.forEach(([x, y], i) => {
+      this.fill(
+        plane,
+        Array.from({ length: 12 }, (_, k) => [x + Math.cos((k * Math.PI) / 6) * radius, y + Math.sin((k * Math.PI) / 6) * radius] as const),
+      );
+      const next = at[i + 1];
+      const length = next ? Math.hypot(next[0] - x, next[1] - y) : 0;
+      if (length < 0.5) return;
+      const [nx, ny] = [(-(next[1] - y) / length) * radius, ((next[0] - x) / length) * radius];
+      this.fill(plane, [
+        [x + nx, y + ny],
+        [next[0] + nx, next[1] + ny],
+        [next[0] - nx, next[1] - ny],
+        [x - nx, y - ny],
+      ]);
     });
   }
 

@@ -8,6 +8,7 @@ import type { Face } from './finding';
 import { refine } from './guided';
 import { Planes } from './planes';
 import { foundIds, type Hint, type FoundId } from './schema';
+import { drawSalient } from './salient';
 import { drawSkin, type SkinPlanes } from './skin';
 import { fromHints } from './hints';
 
@@ -26,6 +27,8 @@ export interface RegionOrder {
   faces: Face[];
   person: PersonMap | null;
   hints: Hint[];
+  /** The subject is what stands out. */
+  standsOut?: boolean;
 }
 
 export function regionSize({ width, height }: { width: number; height: number }): { width: number; height: number } {
@@ -55,7 +58,7 @@ function stage(machine: Machine, scratch: Scratch, photo: Picture, width: number
 }
 
 /** Measures all regions of a photo. `target` takes them one after another in the order of `foundIds`, a byte a pixel. */
-export function drawRegions(machine: Machine, { photo, faces, person, hints }: RegionOrder, target: number, scratchAt: number): void {
+export function drawRegions(machine: Machine, { photo, faces, person, hints, standsOut }: RegionOrder, target: number, scratchAt: number): void {
   const size = regionSize(photo);
   const { width, height } = size;
   const scratch = new Scratch(machine, scratchAt, scratchAt + regionsScratch(size));
@@ -66,7 +69,8 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints }: R
   const people = planes.make();
   if (person) spread(planes, person, people);
   refine(planes, guide, people, Math.max(2, width / 100));
-  planes.briefly(() => put('subject', hints.length > 0 ? fromHints(planes, guide, hints, people) : people));
+  const first = standsOut ? drawSalient(planes, guide, tones) : people;
+  planes.briefly(() => put('subject', hints.length > 0 ? fromHints(planes, guide, hints, first) : first));
   planes.briefly(() => put('detail', drawDetail(planes, tones, Math.max(1.5, long / 400))));
   planes.briefly(() => put('accents', drawAccents(planes, tones, Math.max(1, long / 300))));
 

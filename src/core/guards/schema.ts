@@ -59,6 +59,23 @@ export const guardsSchema = z
       )
       .max(200)
       .default([]),
+    /** Nobody was found: the subject is what stands out. */
+    standsOut: z.boolean().default(false),
+    /** Strokes along hair and fur, where a cut-out looks for finer edges: size in u of the file. */
+    hairs: z
+      .array(
+        z
+          .object({
+            size: z.number().min(1).max(1000),
+            points: z
+              .array(z.tuple([z.number(), z.number()]))
+              .min(1)
+              .max(5000),
+          })
+          .strict(),
+      )
+      .max(200)
+      .default([]),
   })
   .strict();
 export type Guards = z.output<typeof guardsSchema>;

@@ -26,7 +26,7 @@ export function newCoat(id: string, source: SourceInput): Coat {
     source.kind === 'material'
       ? materialById(String(source.id)).suggest
       : // What is already there is treated and put in its own place.
-        source.kind === 'below' || source.kind === 'photo'
+        source.kind === 'below' || source.kind === 'photo' || source.kind === 'cutout'
         ? { blend: 'normal', strength: 1 }
         : (firstLook[source.kind] ?? { blend: 'multiply', strength: 0.6 });
   return coatSchema.parse({ id, source, ...suggest });

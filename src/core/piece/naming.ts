@@ -9,6 +9,7 @@ export function sourceName(source: { kind: string; [key: string]: unknown }, own
     const id = String(source.id);
     return id.startsWith('own:') ? (ownNames[id.slice(4)] ?? 'Own material') : materialById(id).label;
   }
+  if (source.kind === 'cutout' && source.file) return `Cut-out of ${ownNames[String(source.file)] ?? String(source.file)}`;
   if (source.kind === 'picture') return ownNames[String(source.file)] ?? String(source.file);
   return sourceByKind(source.kind).label;
 }

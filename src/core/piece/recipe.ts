@@ -1,3 +1,4 @@
+import { fileOfSource } from '../sources/source';
 import { guardsSchema, type Guards } from '../guards/schema';
 import { explain } from './explain';
 import { coatSchema, recipeSchema, type Coat, type Piece, type Recipe } from './schema';
@@ -16,7 +17,7 @@ export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) =
       return {
         ...(named.has(id) ? { id } : {}),
         ...coat,
-        source: source.kind === 'picture' ? { ...source, file: fileOf(source.file ?? '') } : source,
+        source: fileOfSource(source) ? { ...source, file: fileOf(source.file ?? '') } : source,
       };
     }),
   });

@@ -15,6 +15,8 @@ export type PlannedCoat = Omit<Coat, 'id' | 'mask'> & {
   nominal?: { width: number; height: number };
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
   held?: { width: number; height: number };
+  /** A cut-out's alpha, and how the colour of its edge differs from what lies behind it: pictures of the file that it is cut from. */
+  cut?: { alpha: Picture; edge: Picture };
   /** Where the guards hold this coat back, as a grey picture of the file. */
   guard?: Picture;
 };

@@ -1,5 +1,6 @@
 import below from './below';
 import colour from './colour';
+import cutout from './cutout';
 import gradient from './gradient';
 import grain from './grain';
 import material from './material';
@@ -7,7 +8,7 @@ import photo from './photo';
 import picture from './picture';
 import type { Source } from './source';
 
-export const sources: readonly Source[] = [material, picture, photo, below, colour, gradient, grain];
+export const sources: readonly Source[] = [material, picture, cutout, photo, below, colour, gradient, grain];
 
 const byKind = new Map(sources.map((s) => [s.kind, s]));
 

@@ -15,4 +15,8 @@ export interface Source<S extends z.ZodObject = z.ZodObject> {
   fill(context: RenderContext, tile: Tile, coat: PlannedCoat, below: Tile): void;
 }
 
+/** The file that a source reads, where it reads one. */
+export const fileOfSource = (source: Record<string, unknown>): string | undefined =>
+  source.kind === 'picture' || source.kind === 'cutout' ? (source.file as string | undefined) : undefined;
+
 export const defineSource = <S extends z.ZodObject>(source: Source<S>): Source => source as unknown as Source;

@@ -31,7 +31,8 @@ const INSET = 24;
 /** Handles of the chosen coat's lay: its middle, corners, sides and turn, or its four corners in perspective. */
 export function LayHandles() {
   const coat = useBench(chosenCoat);
-  const laid = coat && sourceByKind(coat.source.kind as string).laid;
+  const inPlace = coat?.source.kind === 'cutout' && !coat.source.file;
+  const laid = coat && !inPlace && sourceByKind(coat.source.kind as string).laid;
   return coat && laid ? <Grips coat={coat} /> : null;
 }
 

@@ -2,7 +2,7 @@ import { regions } from '@/core/guards/schema';
 import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
 import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
-import { addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
+import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
 import type { Tool, ToolPoint } from './gestures';
 
 /** Points of the stroke under way, in fractions of the file. */
@@ -13,6 +13,7 @@ const edit = () => {
   const { region, does } = useGuards.getState();
   if (!piece || !region || points.length === 0) return null;
   if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: points.slice(0, 5000) });
+  if (does === 'hair') return addHair({ size: lengthOnFile(piece, useBrush.getState().size), points: points.slice(0, 5000) });
   const stroke: Stroke = strokeSchema.parse({
     does,
     size: lengthOnFile(piece, useBrush.getState().size),
@@ -39,7 +40,7 @@ const show = () => {
   // Strokes on the subject are worked out when the finger lifts: all of the photo goes through them.
   if (change && !isHint()) useBench.getState().preview(change);
 };
-const isHint = () => ['keep', 'leave'].includes(useGuards.getState().does);
+const isHint = () => ['keep', 'leave', 'hair'].includes(useGuards.getState().does);
 
 /** Paints on the chosen guard, or tells the subject by strokes. */
 export const guardTool: Tool = {
@@ -54,7 +55,10 @@ export const guardTool: Tool = {
   },
   up() {
     const change = edit();
-    if (change) useBench.getState().change(isHint() ? 'Say what the subject is' : 'Paint on a guard', change);
+    if (change)
+      useBench
+        .getState()
+        .change(useGuards.getState().does === 'hair' ? 'Refine along hair' : isHint() ? 'Say what the subject is' : 'Paint on a guard', change);
     points = [];
   },
   cancel() {
@@ -74,5 +78,6 @@ export function guardSentence(): string | null {
     take: `Taking away from ${name}`,
     keep: 'Drawing on what is the subject',
     leave: 'Drawing on what is not the subject',
+    hair: 'Looking for finer edges along hair',
   }[does];
 }

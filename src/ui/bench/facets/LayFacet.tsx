@@ -26,6 +26,8 @@ export function LayFacet({ coat }: { coat: Coat }) {
   const corners = useLaying((s) => s.corners);
   const seeThrough = useSettings((s) => s.seeThrough);
   if (!sourceByKind(coat.source.kind as string).laid) return <Idle>This coat covers the photo by itself; there is nothing to lay.</Idle>;
+  if (coat.source.kind === 'cutout' && !coat.source.file)
+    return <Idle>The subject stays in its place on the photo; bring the photo in as a picture of its own to lay its subject elsewhere.</Idle>;
   const value = (key: string, v: unknown) => ({ [key]: key === 'turn' ? snapTurn(v as number) : v }) as Partial<Lay>;
   const quarter = (by: number) => change('Quarter turn', setLay(coat.id, { turn: snapTurn(coat.lay.turn + by, 0) }));
   return (

@@ -23,7 +23,7 @@ const added = maskParts.filter((p) => p.kind !== 'strokes');
 /** The way to another part of the mask. */
 export function AddMaskPart({ coat }: { coat: Coat }) {
   const { change } = useBench.getState();
-  const others = useBench((s) => s.piece?.coats.filter((k) => k.id !== coat.id) ?? []);
+  const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   const add = (kind: string, label: string) => {
     const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
     const own = kind === 'material' ? { id: 'cracks.glaze' } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
@@ -170,7 +170,7 @@ function PartMaterial({ coat, part, index }: PartProps) {
 function PartCoat({ coat, part, index }: PartProps) {
   const names = useOwn((s) => s.names);
   const { change } = useBench.getState();
-  const others = useBench((s) => s.piece?.coats ?? []).filter((k) => k.id !== coat.id);
+  const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   return (
     <Pick
       label="Whose mask"

@@ -7,6 +7,7 @@ import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { sourceByKind } from '@/core/sources';
+import { cutoutSchema } from '@/core/sources/cutout';
 import { useBench } from '@/store/bench';
 import { PICTURES, pickFiles } from '@/store/files';
 import { bringIn, sourceOf, useOwn } from '@/store/own';
@@ -36,7 +37,7 @@ export function AddFacet() {
     openFacet('tone');
   };
   /** A coat that is made of numbers. */
-  const make = (kind: 'gradient' | 'grain' | 'colour') => {
+  const make = (kind: 'gradient' | 'grain' | 'colour' | 'cutout') => {
     addCoat(sourceByKind(kind).schema.parse({ kind }) as SourceInput);
     openFacet('material');
   };
@@ -53,6 +54,7 @@ export function AddFacet() {
       <View style={styles.row}>
         <Act onPress={() => treat('below')}>Treat what lies below</Act>
         <Act onPress={() => treat('photo')}>The photo once more</Act>
+        <Act onPress={() => make('cutout')}>Cut out the subject</Act>
         <Act onPress={() => make('gradient')}>A gradient</Act>
         <Act onPress={() => make('grain')}>Grain</Act>
         <Act onPress={() => make('colour')}>One colour</Act>
@@ -97,11 +99,56 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
       ) : null}
       {['gradient', 'grain', 'colour'].includes(source.kind) ? <SourcePanel coat={coat} /> : null}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
+      {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}
       <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>
       <MaterialGrid size={84} current={source} onChoose={exchange} />
       <Act icon="image-plus" onPress={() => void ownPictures(exchange)}>
         Your own picture
       </Act>
+    </View>
+  );
+}
+
+/** A cut-out's edge, and the way from a picture to its subject and back. */
+function CutPanel({ coat }: { coat: Coat }) {
+  const c = useColours();
+  const { change, preview, openFacet } = useBench.getState();
+  const source = coat.source as unknown as SourceInput & { file?: string; width?: number; height?: number };
+  const cut = source.kind === 'cutout';
+  const set = (key: string, v: unknown) => exchangeSource(coat.id, { ...source, [key]: v });
+  const size = { width: source.width, height: source.height };
+  return (
+    <View style={{ gap: 8 }}>
+      {cut ? (
+        <Panel
+          schema={cutoutSchema}
+          values={source}
+          onPreview={(key, v) => preview(set(key, v))}
+          onCommit={(key, v, label) => change(label, set(key, v), `${coat.id}.cut.${key}`)}
+        />
+      ) : null}
+      {cut && !source.file ? (
+        <>
+          <Text style={{ color: c.quiet }}>What the subject is can be said and painted under Guards; along hair its edge can be refined there.</Text>
+          <View style={styles.row}>
+            <Act onPress={() => openFacet('guards')}>Mend the subject</Act>
+          </View>
+        </>
+      ) : null}
+      {source.file ? (
+        <View style={styles.row}>
+          <Act
+            onPress={() =>
+              change(
+                cut ? 'The whole picture' : 'Cut out its subject',
+                exchangeSource(coat.id, { kind: cut ? 'picture' : 'cutout', file: source.file, ...size }),
+              )
+            }
+          >
+            {cut ? 'The whole picture' : 'Cut out its subject'}
+          </Act>
+        </View>
+      ) : null}
     </View>
   );
 }

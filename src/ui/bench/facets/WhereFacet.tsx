@@ -87,7 +87,7 @@ const wholeSchema = z.object(wholeMaskFields);
 function WholeMask({ coat }: { coat: Coat }) {
   const { change, preview } = useBench.getState();
   const names = useOwn((s) => s.names);
-  const coats = useBench((s) => s.piece?.coats ?? []);
+  const coats = useBench((s) => s.piece?.coats) ?? [];
   const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
   const { mask } = coat;
   const changed = mask.density < 1 || mask.feather > 0 || mask.expand !== 0 || mask.refine > 0 || mask.invert || mask.anchor === 'lay';
