@@ -14,7 +14,10 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
   const { width, height } = await sizeOf(photo);
   const engine = await nodeEngine({ decode: (_key, deep) => decodeFile(photo, (at, bytes) => engine.pool.write(at, bytes), deep), find: nodeFind() });
   const ref = { key: 'photo', name: path.basename(photo), width, height };
-  const finding = await engine.guards.find(ref);
+  const finding = await engine.guards.find(ref).catch((error: Error) => {
+    engine.pool.close();
+    throw new Refused(error.message);
+  });
   const files: Record<string, Buffer> = {};
   const shares: Record<string, number> = {};
   for (const id of foundIds) {

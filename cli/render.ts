@@ -43,6 +43,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const width = Math.max(1, Math.round(framed.width * scale));
   const height = Math.max(1, Math.round(framed.height * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
+  // A look with guards is drawn without them when the models cannot be used; that is said.
+  if (look.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
   await engine.draw(
     {
       piece: { coats, strength: look.strength, photo: ref, ready: look.ready, guards: look.guards },

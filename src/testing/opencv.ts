@@ -27,6 +27,8 @@ interface OpenCv {
   bilateralFilter(from: Mat, to: Mat, diameter: number, colour: number, space: number, border: number): void;
   boxFilter(from: Mat, to: Mat, depth: number, size: object, anchor: object, normalise: boolean, border: number): void;
   GaussianBlur(from: Mat, to: Mat, size: object, sigmaX: number, sigmaY: number, border: number): void;
+  dilate(from: Mat, to: Mat, shape: Mat): void;
+  erode(from: Mat, to: Mat, shape: Mat): void;
   distanceTransform(from: Mat, to: Mat, type: number, mask: number): void;
 }
 

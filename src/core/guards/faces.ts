@@ -48,7 +48,7 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
       });
     add(made.eyes, [ring('leftEye'), ring('rightEye')], 0.034, 0.008);
     add(made.brows, [ring('leftBrow'), ring('rightBrow')], 0.014, 0.012);
-    add(made.lips, [ring('lips')], 0.012, 0.008);
+    add(made.lips, [ring('lips')], 0.02, 0.01);
     add(made.nostrils, [ring('leftNostril'), ring('rightNostril')], 0.01, 0.008);
     add(made.ears, ears, 0, 0.03);
     add(made.oval, [ring('oval')], 0, 0);

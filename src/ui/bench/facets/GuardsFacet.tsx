@@ -27,7 +27,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
   const { progress, finding, show, exact, report, set } = useGuards();
   const guarded = piece?.guards !== undefined;
   useEffect(() => {
-    if (kept) void recallFinding(kept).catch(() => undefined);
+    if (kept) void recallFinding(kept).catch(complain);
   }, [kept]);
   const coats = kept?.coats.length ?? 0;
   useEffect(() => {
