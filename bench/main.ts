@@ -1,5 +1,6 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
 import { gaussian } from './blur';
+import { brush, finding, keptReadout } from './guards';
 import { coldPage, contactSheet, drag, shelf } from './page';
 import { exportMemory } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
@@ -19,6 +20,9 @@ const parts: [string, () => Promise<void>][] = [
   ['drag', drag],
   ['contact', contactSheet],
   ['shelf', shelf],
+  ['find', finding],
+  ['kept', keptReadout],
+  ['brush', brush],
   ['cold', coldPage],
 ];
 for (const [name, run] of parts) {

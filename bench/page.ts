@@ -8,7 +8,7 @@ import { line, spin } from './probe';
 const port = 4391;
 
 /** The built page (npm run build or demo beforehand) in Chromium. */
-async function withPage(work: (page: Page) => Promise<void>, density = 1): Promise<void> {
+export async function withPage(work: (page: Page) => Promise<void>, density = 1): Promise<void> {
   const server: ChildProcess = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], {
     env: { ...process.env, DERMATEX_ROOT: root },
   });
@@ -23,7 +23,7 @@ async function withPage(work: (page: Page) => Promise<void>, density = 1): Promi
   }
 }
 
-const open = async (page: Page) => {
+export const open = async (page: Page) => {
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('button', { name: 'Open the sample The old keeper' }).click();
   // The card as it was kept is shown until the engine has drawn.

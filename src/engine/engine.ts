@@ -13,6 +13,7 @@ import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type Vi
 import { cornerSpread, NOMINAL, type Lay } from '../core/sources/lay';
 import { nominalOf } from '../core/sources/nominal';
 import { Guardian, type Find, type FinderInput } from './guards';
+import { growing, maskReadsBelow } from '../core/mask/draw';
 import type { Loaded } from '../core/mask/part';
 import type { Stroke } from '../core/mask/parts/strokes';
 import { KeptMeter } from './kept';
@@ -20,6 +21,7 @@ import { Library, materialKey, materialSide, materialSize, type Decoded } from '
 import { planMask, type LoadMaterial } from './masks';
 import { Cancelled, Lost, type Pool } from './pool';
 import { Surveys } from './surveys';
+import { StrokeTables, strokeToken } from './tables';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
@@ -58,7 +60,7 @@ export interface EngineOptions {
 const FINDER_SIDE = 2048;
 /** Side of the picture that a tip is cut from. */
 const TIP_SIDE = 256;
-const KEPT_SLOTS = 12;
+const KEPT_SLOTS = 16;
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
 
@@ -68,6 +70,7 @@ export class Engine {
   readonly library: Library;
   readonly guards: Guardian;
   readonly kept: KeptMeter;
+  private readonly tables: StrokeTables;
   private readonly surveys: Surveys;
   private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
   private losses = 0;
@@ -86,6 +89,7 @@ export class Engine {
       (ref) => this.photo(ref),
       options.find,
     );
+    this.tables = new StrokeTables(this.pool);
     this.kept = new KeptMeter(this.pool, (drawing, how) => this.draw(drawing, (pixels) => pixels.slice(), how));
     this.surveys = new Surveys(
       this.pool,
@@ -175,6 +179,7 @@ export class Engine {
         this.surveys.clear();
         this.guards.clear();
         this.kept.clear();
+        this.tables.clear();
       }
       try {
         const plan = await this.plan(drawing, options.quick ?? false);
@@ -243,10 +248,23 @@ export class Engine {
       const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
       const under = piece.coats.slice(0, index).map((c, i) => `${identify(c)}.${coats[i].picture?.levels[0] ?? ''}.${held[i]?.key ?? ''}`);
       plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
+      plan.stroked = this.stroked(coat, coats[index], index, `${place}|${piece.guards ? identify(piece.guards) : ''}`, region, tile);
       const own = [coat.source, coat.lay, coat.treatments].map((part) => identify(part as object));
       plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
     }
     return this.surveys.complete(this.halfReadied(plan), piece);
+  }
+
+  /** Where the mask of a coat that is being painted on is kept; undefined where it hangs on more than the photo and its own parts. */
+  private stroked({ mask }: Coat, planned: PlannedCoat, index: number, place: string, region: Region, tile: number): Plan['stroked'] {
+    const last = growing(mask);
+    if (!last || mask.anchor === 'lay' || maskReadsBelow(mask) || mask.parts.some((p) => p.kind === 'coat')) return undefined;
+    const strokes = mask.parts[mask.parts.length - 1].strokes as Stroke[];
+    const pictures = planned.mask.parts.map((p) => (p as Loaded).picture?.levels[0] ?? '');
+    const before = [mask.start, ...mask.parts.slice(0, -1).map(identify), '|', ...strokes.slice(0, -1).map(identify), '|', ...pictures];
+    const keys = [`mask|${place}|${before.join()}`, `cover|${place}|${strokeToken(last)}`];
+    const [kept, cover] = keys.map((key) => this.slot(key, region, tile));
+    return { index, mask: kept, cover };
   }
 
   /**
@@ -294,7 +312,7 @@ export class Engine {
   ): Promise<PlannedCoat> {
     const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
     const material: LoadMaterial = (from, lay) => this.laidMaterial(from, lay, photo, scale, quick);
-    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material, (stroke) => this.tip(stroke)) };
+    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material, (stroke) => this.tip(stroke), this.tables) };
     if (source.kind === 'picture') return { ...planned, picture: await this.own(source.file ?? '', source.fitting) };
     if (source.kind === 'cutout') {
       const of = source.file ? { photo: { ...piece.photo, key: source.file } } : piece;

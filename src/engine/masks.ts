@@ -10,6 +10,7 @@ import { chain, invert, scaled } from '../core/image/projection';
 import { layPlace, laySchema, type Lay, type Size } from '../core/sources/lay';
 import { nominalOf } from '../core/sources/nominal';
 import type { Guarded, Guardian } from './guards';
+import type { StrokeTables } from './tables';
 
 type Part = Record<string, unknown>;
 /** Loads a material as it will be seen under a lay. */
@@ -26,15 +27,40 @@ export async function planMask(
   guards: Guardian,
   material: LoadMaterial,
   tip: LoadTip,
+  tables: StrokeTables,
 ): Promise<PlannedMask> {
   const { mask } = coat;
   if (mask.parts.length === 0) return mask;
   const parts = anchored(coat, frame);
-  const loaded = await Promise.all(parts.map((part) => load(part, piece, guards, material, tip)));
+  const unit = Math.max(frame.width, frame.height) / 2000;
+  const inUnits = { width: frame.width / unit, height: frame.height / unit };
+  const tabled: Tabling = (strokes) => ({ strokes: strokes.map((stroke) => tables.tabled(stroke, inUnits)) });
+  const loaded = await Promise.all(parts.map((part) => load(part, piece, guards, material, tip, tabled)));
   return { ...mask, parts: parts.map((part, i) => (loaded[i] ? { ...part, ...loaded[i] } : part)) };
 }
 
-async function load(part: Part, piece: Guarded, guards: Guardian, material: LoadMaterial, tip: LoadTip): Promise<Loaded | null> {
+type Tabling = (strokes: Stroke[]) => { strokes: Stroke[] };
+
+/** Pictures of the tips that are cut from materials, by key. */
+async function loadTips(strokes: Stroke[], tip: LoadTip): Promise<Loaded['tips']> {
+  const tips: NonNullable<Loaded['tips']> = {};
+  for (const stroke of strokes) {
+    const key = tipKey(stroke);
+    if (stroke.tip !== 'cut' || tips[key]) continue;
+    const { picture } = await tip(stroke);
+    if (picture) tips[key] = picture;
+  }
+  return tips;
+}
+
+async function load(
+  part: Part,
+  piece: Guarded,
+  guards: Guardian,
+  material: LoadMaterial,
+  tip: LoadTip,
+  tabled: Tabling,
+): Promise<(Loaded & object) | null> {
   if (part.active === false) return null;
   switch (part.kind) {
     case 'guard':
@@ -45,16 +71,8 @@ async function load(part: Part, piece: Guarded, guards: Guardian, material: Load
       const { id, seed, params, scale, turn, x, y } = part;
       return material({ kind: 'material', id, seed, params }, laySchema.parse({ fit: 'cover', scale, turn, x, y }));
     }
-    case 'strokes': {
-      const cut = (part.strokes as Stroke[]).filter((s) => s.tip === 'cut' && s.material);
-      if (cut.length === 0) return null;
-      const tips: NonNullable<Loaded['tips']> = {};
-      for (const stroke of cut) {
-        const { picture } = tips[tipKey(stroke)] ? { picture: undefined } : await tip(stroke);
-        if (picture) tips[tipKey(stroke)] = picture;
-      }
-      return { tips };
-    }
+    case 'strokes':
+      return { tips: await loadTips(part.strokes as Stroke[], tip), ...tabled(part.strokes as Stroke[]) };
     default:
       return null;
   }

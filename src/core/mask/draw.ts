@@ -4,6 +4,8 @@ import { Planes } from '../guards/planes';
 import type { RenderContext } from '../render/context';
 import { maskPartByKind } from '.';
 import { operationNumber, type Loaded } from './part';
+import type { Stroke, Strokes } from './parts/strokes';
+import { layGrowing, type KeptCover } from './strokes';
 
 interface Part extends Record<string, unknown>, Loaded {
   kind: string;
@@ -44,8 +46,24 @@ export function maskReach(mask: PlannedMask, unit: number): number {
   return parts + expand + refine + blurReach(sigmaOf(mask.feather ?? 0, unit));
 }
 
+/** What is kept of a mask on a tile while strokes are painted: all but the last stroke, and that stroke's own cover. */
+export interface KeptMask {
+  plane: number;
+  holds: boolean;
+  keep(): void;
+  cover: KeptCover;
+}
+
+/** The last stroke of a mask that ends in plain strokes: the one that is being painted. */
+export function growing({ parts }: PlannedMask): Stroke | undefined {
+  const last = parts[parts.length - 1] as unknown as Strokes | undefined;
+  if (last?.kind !== 'strokes' || last.active === false || last.density < 1 || last.feather > 0) return undefined;
+  const stroke = last.strokes[last.strokes.length - 1];
+  return stroke?.ring ? undefined : stroke;
+}
+
 /** A plane 0..1 of where a coat applies. `below`: what lies below it, over the region grown by the mask's reach, when the mask reads it. */
-export function drawMask(context: RenderContext, mask: PlannedMask, region: Region, below: Tile | null): number {
+export function drawMask(context: RenderContext, mask: PlannedMask, region: Region, below: Tile | null, kept?: KeptMask): number {
   const { machine, scratch, unit } = context;
   const { kernels } = machine;
   const out = scratch.plane(padded(region.width, region.height) + 8, mask.start === 'all' ? 1 : 0);
@@ -56,7 +74,8 @@ export function drawMask(context: RenderContext, mask: PlannedMask, region: Regi
   const mark = scratch.mark();
   const planes = new Planes(machine, scratch, wide.width, wide.height);
   const plane = reach > 0 ? planes.make(mask.start === 'all' ? 1 : 0) : out;
-  for (const part of working(mask)) drawPart(context, planes, plane, wide, part, below);
+  if (kept && reach === 0) drawGrowing(context, planes, plane, region, mask, below, kept);
+  else for (const part of working(mask)) drawPart(context, planes, plane, wide, part, below);
   if ((mask.expand ?? 0) !== 0) planes.widen(plane, (mask.expand ?? 0) * unit);
   if ((mask.refine ?? 0) > 0) refineOn(context, planes, plane, wide, mask.refine ?? 0);
   if ((mask.feather ?? 0) > 0) planes.blur(plane, sigmaOf(mask.feather ?? 0, unit));
@@ -70,6 +89,28 @@ export function drawMask(context: RenderContext, mask: PlannedMask, region: Regi
   }
   scratch.release(mark);
   return out;
+}
+
+function drawGrowing(
+  context: RenderContext,
+  planes: Planes,
+  plane: number,
+  region: Region,
+  mask: PlannedMask,
+  below: Tile | null,
+  kept: KeptMask,
+): void {
+  const parts = working(mask);
+  const last = parts[parts.length - 1] as unknown as Strokes & Loaded;
+  const stroke = last.strokes[last.strokes.length - 1];
+  if (kept.holds) planes.put(kept.plane, plane);
+  else {
+    const before = { ...last, strokes: last.strokes.slice(0, -1) } as unknown as Part;
+    for (const part of [...parts.slice(0, -1), before]) drawPart(context, planes, plane, region, part, below);
+    planes.put(plane, kept.plane);
+    kept.keep();
+  }
+  layGrowing(context, plane, region, stroke, last.tips, kept.cover);
 }
 
 function drawPart(context: RenderContext, planes: Planes, mask: number, region: Region, part: Part, below: Tile | null): void {

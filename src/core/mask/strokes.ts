@@ -17,58 +17,96 @@ const chance = (i: number) => {
   return v - Math.floor(v);
 };
 
-/** Dabs of a stroke, lengths in u: laid along the path at even distances, the same at every scale. */
-export function dabsOf(stroke: Stroke, widthU: number, heightU: number): Float32Array {
-  const out: number[] = [];
-  const { size, jitter, presses, follow } = stroke;
-  const own = (stroke.angle * Math.PI) / 180;
-  const sized = presses === 'both' || presses === 'size';
-  const flowing = presses === 'both' || presses === 'flow';
-  let way = 0;
-  const put = (x: number, y: number, p: number) => {
-    const n = out.length / DAB;
+/** Lays the dabs of a stroke one after another as its points come: lengths in u, at even distances along the path, the same at every scale. */
+export class DabMaker {
+  private last: readonly [number, number, number] | null = null;
+  private left = 0;
+  private way = 0;
+  private count = 0;
+  private done = 0;
+
+  constructor(
+    private readonly stroke: Stroke,
+    private readonly widthU: number,
+    private readonly heightU: number,
+    private readonly out: (x: number, y: number, radius: number, flow: number, cos: number, sin: number) => void,
+  ) {}
+
+  /** Dabs along all points that have not been laid yet. */
+  extend(points: Stroke['points']): void {
+    for (; this.done < points.length; this.done++) {
+      const [px, py, p] = points[this.done];
+      const [x, y] = [px * this.widthU, py * this.heightU];
+      if (!this.last) {
+        const next = points[this.done + 1];
+        if (next) this.way = Math.atan2(next[1] * this.heightU - y, next[0] * this.widthU - x);
+        this.put(x, y, p);
+        this.left = this.spacing;
+      } else this.line(x, y, p);
+      this.last = [x, y, p];
+    }
+  }
+
+  private get spacing(): number {
+    return Math.max(0.5, this.stroke.size * this.stroke.spacing);
+  }
+
+  private line(x: number, y: number, p: number): void {
+    const [lx, ly, lp] = this.last as readonly [number, number, number];
+    const length = Math.hypot(x - lx, y - ly);
+    if (length > 0) this.way = Math.atan2(y - ly, x - lx);
+    let s = this.left;
+    for (; s <= length; s += this.spacing) {
+      const t = s / length;
+      this.put(lx + (x - lx) * t, ly + (y - ly) * t, lp + (p - lp) * t);
+    }
+    this.left = s - length;
+  }
+
+  private put(x: number, y: number, p: number): void {
+    const { size, jitter, presses, follow, flow } = this.stroke;
+    const n = this.count++;
     const stray = jitter > 0 ? (chance(n) * 2 - 1) * jitter * size : 0;
     const along = jitter > 0 ? (chance(n + 0.5) * 2 - 1) * jitter * size * 0.5 : 0;
-    const angle = own + (follow ? way : 0);
-    out.push(
-      x - Math.sin(way) * stray + Math.cos(way) * along,
-      y + Math.cos(way) * stray + Math.sin(way) * along,
-      (size / 2) * (sized ? p : 1),
-      stroke.flow * (flowing ? p : 1),
+    const angle = (this.stroke.angle * Math.PI) / 180 + (follow ? this.way : 0);
+    this.out(
+      x - Math.sin(this.way) * stray + Math.cos(this.way) * along,
+      y + Math.cos(this.way) * stray + Math.sin(this.way) * along,
+      (size / 2) * (presses === 'both' || presses === 'size' ? p : 1),
+      flow * (presses === 'both' || presses === 'flow' ? p : 1),
       Math.cos(angle),
       Math.sin(angle),
     );
-  };
-  const spacing = Math.max(0.5, size * stroke.spacing);
-  const at = stroke.points.map(([x, y, p]) => [x * widthU, y * heightU, p] as const);
-  let [lx, ly, lp] = at[0];
-  if (at[1]) way = Math.atan2(at[1][1] - ly, at[1][0] - lx);
-  put(lx, ly, lp);
-  let left = spacing;
-  for (const [x, y, p] of at.slice(1)) {
-    const length = Math.hypot(x - lx, y - ly);
-    if (length > 0) way = Math.atan2(y - ly, x - lx);
-    let s = left;
-    for (; s <= length; s += spacing) {
-      const t = s / length;
-      put(lx + (x - lx) * t, ly + (y - ly) * t, lp + (p - lp) * t);
-    }
-    left = s - length;
-    [lx, ly, lp] = [x, y, p];
   }
+}
+
+/** All dabs of a stroke. */
+export function dabsOf(stroke: Stroke, widthU: number, heightU: number): Float32Array {
+  const out: number[] = [];
+  new DabMaker(stroke, widthU, heightU, (...dab) => void out.push(...dab)).extend(stroke.points);
   return Float32Array.from(out);
+}
+
+/** A stroke whose dabs lie ready in kernel memory: where, and how many. */
+export interface Tabled {
+  table?: { at: number; count: number };
 }
 
 const made = new WeakMap<Stroke, Float32Array>();
 
-/** Dabs of `stroke` that touch the region, in its pixels, ready for the kernel; `wider` times their size. */
-function dabsIn(context: StrokeContext, stroke: Stroke, { x: x0, y: y0, width, height }: Region, wider: number): Float32Array {
-  const { unit } = context;
+function allOf({ width, height, unit }: StrokeContext, stroke: Stroke): Float32Array {
   let dabs = made.get(stroke);
-  if (!dabs) made.set(stroke, (dabs = dabsOf(stroke, context.width / unit, context.height / unit)));
-  const out = new Float32Array(dabs.length);
+  if (!dabs) made.set(stroke, (dabs = dabsOf(stroke, width / unit, height / unit)));
+  return dabs;
+}
+
+/** Dabs of `stroke` from the one numbered `from` on that touch the region, in its pixels, ready for the kernel; `wider` times their size. */
+function dabsIn(context: StrokeContext, stroke: Stroke & Tabled, { x: x0, y: y0, width, height }: Region, wider: number, from: number): Float32Array {
+  const { unit, machine } = context;
+  const dabs = stroke.table ? machine.floats.subarray(stroke.table.at / 4, stroke.table.at / 4 + stroke.table.count * DAB) : allOf(context, stroke);
+  const out = new Float32Array(Math.max(0, dabs.length - from * DAB));
   let n = 0;
-  for (let i = 0; i < dabs.length; i += DAB) {
+  for (let i = from * DAB; i < dabs.length; i += DAB) {
     const x = dabs[i] * unit - x0;
     const y = dabs[i + 1] * unit - y0;
     const r = dabs[i + 2] * unit * wider;
@@ -119,18 +157,70 @@ function layOne(
   towards?: number,
 ): void {
   const { machine, scratch } = context;
-  const dabs = dabsIn(context, stroke, region, wider);
-  if (dabs.length === 0) return;
-  const count = padded(region.width, region.height);
   const mark = scratch.mark();
-  const cover = scratch.plane(count + 8, 0);
+  const cover = scratch.plane(padded(region.width, region.height) + 8, 0);
+  if (stamp(context, cover, region, stroke, tips, wider, 0)) apply(machine, mask, cover, region, stroke, strength, towards);
+  scratch.release(mark);
+}
+
+/** Stamps a stroke's dabs from the one numbered `from` on into a cover plane; false when none touches it. */
+function stamp(
+  context: StrokeContext,
+  cover: number,
+  region: Region,
+  stroke: Stroke,
+  tips: Record<string, Picture>,
+  wider: number,
+  from: number,
+): boolean {
+  const { machine, scratch } = context;
+  const dabs = dabsIn(context, stroke, region, wider, from);
+  if (dabs.length === 0) return false;
+  const mark = scratch.mark();
   const table = scratch.take(dabs.length * 4);
   machine.floats.set(dabs, table / 4);
   const n = dabs.length / DAB;
   const tip = stroke.tip === 'cut' ? tips[tipKey(stroke)] : undefined;
   if (tip) machine.kernels.stampCut(cover, region.width, region.height, table, n, stroke.hardness, tip.levels[0], tip.width, tip.height);
   else machine.kernels.stampDabs(cover, region.width, region.height, table, n, stroke.hardness, stroke.tip === 'flat' ? FLAT : 1);
-  const target = towards ?? (stroke.does === 'put' ? 1 : stroke.does === 'take' ? 0 : stroke.level);
-  machine.kernels.applyStroke(mask, cover, count, target, strength);
   scratch.release(mark);
+  return true;
+}
+
+function apply(
+  machine: StrokeContext['machine'],
+  mask: number,
+  cover: number,
+  { width, height }: Region,
+  { does, level }: Stroke,
+  strength: number,
+  towards?: number,
+): void {
+  const target = towards ?? (does === 'put' ? 1 : does === 'take' ? 0 : level);
+  machine.kernels.applyStroke(mask, cover, padded(width, height), target, strength);
+}
+
+/** Where the cover of a stroke that is still growing is kept for a tile: a plane, and how many dabs are in it. */
+export interface KeptCover {
+  plane: number;
+  count: number;
+  keep(count: number): void;
+}
+
+/** Lays one stroke whose cover is kept between drawings: only the dabs that came since are stamped. */
+export function layGrowing(
+  context: StrokeContext,
+  mask: number,
+  region: Region,
+  stroke: Stroke & Tabled,
+  tips: Record<string, Picture> = {},
+  kept: KeptCover,
+): void {
+  const { machine } = context;
+  const all = stroke.table?.count ?? allOf(context, stroke).length / DAB;
+  const fresh = kept.count > all;
+  if (fresh || kept.count === 0) machine.kernels.fill(kept.plane, padded(region.width, region.height), 0);
+  stamp(context, kept.plane, region, stroke, tips, 1, fresh ? 0 : kept.count);
+  kept.keep(all);
+  apply(machine, mask, kept.plane, region, stroke, stroke.strength);
 }

@@ -3,7 +3,7 @@ import { linearTable } from '../color/srgb';
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { grow, window as cut, type Region, type Scratch, type Tile } from '../image/tile';
-import { drawMask, maskReach, maskReadsBelow } from '../mask/draw';
+import { drawMask, maskReach, maskReadsBelow, type KeptMask } from '../mask/draw';
 import { fillOfFile, fillPhoto } from '../ready/photo';
 import { sourceByKind } from '../sources';
 import { treatmentByKind } from '../treatments';
@@ -133,7 +133,8 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
     const target = reach > 0 ? window(context, tile, grow(region, left)) : tile;
     const treated = treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target);
     const source = treated.width === target.width ? treated : window(context, treated, grow(region, left));
-    const mask = drawMask(context, coat.mask, target, belowMask(context, coat, tile, target));
+    const kept = target.width === region.width ? keptMask(context, plan, coat, index) : undefined;
+    const mask = drawMask(context, coat.mask, target, belowMask(context, coat, tile, target), kept);
     limit(context, coat, mask, target);
     guard(context, coat, mask, target);
     machine.kernels.blend(modeById(coat.blend).kernel, target.ptr, source.ptr, mask, target.stride, target.count, coat.strength);
@@ -141,6 +142,29 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
     tile = target;
   }
   return tile;
+}
+
+/** Where a tile's mask is kept while it is painted: a plane of f32, and behind it the number of dabs in the other one. */
+function keptMask({ machine }: RenderContext, plan: Plan, coat: PlannedCoat, index: number): KeptMask | undefined {
+  if (!plan.stroked || plan.coats[plan.stroked.index]?.id !== coat.id) return undefined;
+  const { mask, cover } = plan.stroked;
+  const bytes = cachedTileBytes(plan.tile);
+  const [plane, coverPlane] = [mask.tiles + index * bytes, cover.tiles + index * bytes];
+  // A tile's place holds eight bytes a pixel: half of it is the plane.
+  const counter = (coverPlane + bytes / 2) / 4;
+  return {
+    plane,
+    holds: holds(machine, mask, index),
+    keep: () => void (machine.words[mask.stamps / 4 + index] = mask.stamp),
+    cover: {
+      plane: coverPlane,
+      count: holds(machine, cover, index) ? machine.words[counter] : 0,
+      keep(count) {
+        machine.words[counter] = count;
+        machine.words[cover.stamps / 4 + index] = cover.stamp;
+      },
+    },
+  };
 }
 
 /** What lies below a coat over the region that its mask reads; null when it reads none. */

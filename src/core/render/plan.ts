@@ -62,6 +62,8 @@ export interface Plan {
   readied?: { count: number; margin: number; slot: CacheSlot };
   /** Everything under coat `index`, and that coat's treated source. */
   below?: { index: number; slot: CacheSlot };
+  /** The mask of coat `index` but for its last stroke, and that stroke's cover, while it is painted. */
+  stroked?: { index: number; mask: CacheSlot; cover: CacheSlot };
   treated?: { index: number; slot: CacheSlot };
 }
 

@@ -1,0 +1,86 @@
+import type { Stroke } from '../core/mask/parts/strokes';
+import { DabMaker, type Tabled } from '../core/mask/strokes';
+import { identify } from '../core/piece/identity';
+import type { Pool } from './pool';
+
+interface Table {
+  at: number;
+  capacity: number;
+  count: number;
+  points: number;
+  maker: DabMaker;
+  used: number;
+}
+
+/** Shorter strokes go to the workers as they are. */
+const LONG = 120;
+const KEPT = 24;
+const BYTES = 24;
+
+/** A stroke by the first of its points, which stays the same while it grows, and by what tip it is painted with. */
+export const strokeToken = ({ points, ...tip }: Stroke): string => `${identify(points[0])}:${JSON.stringify(tip)}`;
+
+/**
+ * Dabs of long strokes in shared memory. While a stroke is painted only the dabs of its new points are made, and workers are told where they lie
+ * instead of being sent every point each time.
+ */
+export class StrokeTables {
+  private tables = new Map<string, Table>();
+  private clock = 0;
+
+  constructor(private readonly pool: Pool) {}
+
+  clear(): void {
+    for (const { at } of this.tables.values()) this.pool.heap.give(at);
+    this.tables.clear();
+  }
+
+  /** The stroke with its dabs in memory where that is worth while; `frame` in u. */
+  tabled(stroke: Stroke, frame: { width: number; height: number }): Stroke & Tabled {
+    const { machine, heap } = this.pool;
+    if (!machine || stroke.points.length < LONG) return stroke;
+    const token = `${strokeToken(stroke)}:${frame.width}x${frame.height}`;
+    let table = this.tables.get(token);
+    // One that has become shorter, by undoing for instance, is another one.
+    if (table && table.points > stroke.points.length) {
+      this.drop(token);
+      table = undefined;
+    }
+    if (!table) {
+      this.forget();
+      const capacity = 4096;
+      const made: Table = { at: heap.take(capacity * BYTES), capacity, count: 0, points: 0, used: 0, maker: null as unknown as DabMaker };
+      made.maker = new DabMaker(stroke, frame.width, frame.height, (...dab) => this.put(made, dab));
+      this.tables.set(token, (table = made));
+    }
+    table.used = ++this.clock;
+    table.maker.extend(stroke.points);
+    table.points = stroke.points.length;
+    return { ...stroke, points: stroke.points.slice(0, 1), table: { at: table.at, count: table.count } };
+  }
+
+  private put(table: Table, dab: number[]): void {
+    const { heap } = this.pool;
+    if (table.count === table.capacity) {
+      const at = heap.take(table.capacity * 2 * BYTES);
+      const { machine } = this.pool;
+      machine?.bytes.copyWithin(at, table.at, table.at + table.count * BYTES);
+      heap.give(table.at);
+      table.at = at;
+      table.capacity *= 2;
+    }
+    this.pool.machine?.floats.set(dab, (table.at + table.count * BYTES) / 4);
+    table.count++;
+  }
+
+  private drop(token: string): void {
+    const table = this.tables.get(token);
+    if (table) this.pool.heap.give(table.at);
+    this.tables.delete(token);
+  }
+
+  private forget(): void {
+    const oldest = [...this.tables.entries()].sort((a, b) => a[1].used - b[1].used).slice(0, Math.max(0, this.tables.size - KEPT + 1));
+    for (const [token] of oldest) this.drop(token);
+  }
+}
