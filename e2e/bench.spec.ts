@@ -73,6 +73,7 @@ test('an ellipse by its handles, and a straight line that begins outside the pic
   await settled(page);
   expect((await look(page, 0.5, 0.5))[0]).toBeLessThan(10);
 
+  await page.getByRole('button', { name: 'Tip and stroke' }).click();
   await page.getByRole('switch', { name: 'Lines from tap to tap' }).click();
   await type(page, 'Brush strength', '100');
   await settled(page);

@@ -8,6 +8,9 @@ for (const [piece, photo, scale] of [
   ['keeper', 'keeper', 0.32],
   ['dusk', 'light-at-dusk', 0.32],
   ['wall', 'harbour-wall', 0.3],
+  ['officer', 'signal-officer', 0.32],
+  ['lamp', 'lamp-and-lemons', 0.45],
+  ['poster', 'keeper', 0.32],
 ]) {
   const file = (folder, name) => path.join(root, 'demo', folder, name);
   execFileSync(

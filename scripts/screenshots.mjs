@@ -62,6 +62,15 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await calm();
   await page.mouse.move(420, 260);
   await shot('where-wide');
+  await page.getByRole('tab', { name: 'Guards' }).click();
+  await page.getByRole('button', { name: 'Find faces and people' }).click();
+  await page.getByTestId('region-lips').click();
+  await page.getByRole('radio', { name: 'Guards in colour' }).click();
+  await page.getByTestId('region-lips').click();
+  await page.getByTestId('region-eyes').scrollIntoViewIfNeeded();
+  await page.waitForTimeout(4500);
+  await calm();
+  await shot('guards-wide');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.waitForTimeout(2500);
   await shot('export-wide');
@@ -113,6 +122,14 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('radio', { name: 'Parade' }).click();
   await calm();
   await shot('colour-phone');
+});
+await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
+  await sample('The signal officer');
+  await page.getByRole('tab', { name: 'Guards' }).click();
+  await page.getByRole('radio', { name: 'Guards in colour' }).click();
+  await page.getByTestId('region-lips').click();
+  await calm();
+  await shot('guards-phone');
 });
 await at(...phone, 'dark', async ({ page, shot, sample, calm }) => {
   await sample('Harbour wall');

@@ -26,4 +26,28 @@ export const samples: Sample[] = [
     recipe: 'wall.json',
     picture: 'wall.jpg',
   },
+  {
+    id: 'officer',
+    name: 'The signal officer',
+    says: 'Plaster and foxed paper, held back from eyes and lips',
+    photo: 'signal-officer.jpg',
+    recipe: 'officer.json',
+    picture: 'officer.jpg',
+  },
+  {
+    id: 'lamp',
+    name: 'Lamp and lemons',
+    says: 'A burnt border pushed outside, darkening around a soft box',
+    photo: 'lamp-and-lemons.jpg',
+    recipe: 'lamp.json',
+    picture: 'lamp.jpg',
+  },
+  {
+    id: 'poster',
+    name: 'Keeper, poster',
+    says: 'Cut out in four tones and laid on a flaking wall',
+    photo: 'keeper.jpg',
+    recipe: 'poster.json',
+    picture: 'poster.jpg',
+  },
 ];

@@ -1,7 +1,7 @@
 import { materialById } from '../materials';
 import { maskPartByKind } from '../mask';
 import type { Lay } from '../sources/lay';
-import type { Stroke } from '../mask/parts/strokes';
+import { strokesSchema, type Stroke } from '../mask/parts/strokes';
 import { coatSchema, type Coat, type Piece } from './schema';
 
 /** Changes of a piece as plain functions: each returns a new piece and shares what it does not touch. */
@@ -121,10 +121,12 @@ export const moveStep = (id: string, index: number, by: -1 | 1): Edit =>
 export const addStroke = (id: string, stroke: Stroke): Edit =>
   changeCoat(id, (c) => {
     const parts = c.mask.parts;
-    const last = parts[parts.length - 1] as { kind: string; strokes?: Stroke[] } | undefined;
-    const part = { kind: 'strokes', strokes: last?.kind === 'strokes' ? [...(last.strokes ?? []), stroke] : [stroke] };
-    const kept = last?.kind === 'strokes' ? parts.slice(0, -1) : parts;
-    return { mask: { ...c.mask, parts: [...kept, part as Coat['mask']['parts'][number]] } };
+    const last = parts[parts.length - 1];
+    if (last?.kind === 'strokes' && last.active !== false) {
+      const part = { ...last, strokes: [...(last.strokes as Stroke[]), stroke] };
+      return { mask: { ...c.mask, parts: [...parts.slice(0, -1), part] } };
+    }
+    return { mask: { ...c.mask, parts: [...parts, strokesSchema.parse({ kind: 'strokes', strokes: [stroke] }) as (typeof parts)[number]] } };
   });
 
 export const changePart = (id: string, index: number, values: Record<string, unknown> | null): Edit =>

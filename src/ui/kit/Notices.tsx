@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Button, Text } from 'react-native-paper';
 import { useNotices } from '@/store/notices';
 import { useColours } from '../theme';
@@ -8,8 +8,10 @@ import { useColours } from '../theme';
 export function Notices() {
   const { list, put } = useNotices();
   const c = useColours();
+  // On a narrow screen the facets' names lie along the lower edge: they stay free.
+  const bottom = useWindowDimensions().width < 1024 ? 64 : 16;
   return (
-    <View style={styles.place} pointerEvents="box-none">
+    <View style={[styles.place, { bottom }]} pointerEvents="box-none">
       {list.map((n) => (
         <Notice key={n.id} c={c} notice={n} put={put} />
       ))}
@@ -43,7 +45,7 @@ function Notice({ notice, put, c }: Props) {
 }
 
 const styles = StyleSheet.create({
-  place: { position: 'absolute', left: 16, right: 16, bottom: 16, alignItems: 'center', gap: 8 },
+  place: { position: 'absolute', left: 16, right: 16, alignItems: 'center', gap: 8 },
   notice: {
     flexDirection: 'row',
     alignItems: 'center',

@@ -60,6 +60,7 @@ export function BrushPanel() {
         onCommit={(strength) => brush.set({ strength })}
       />
       <Slider label="Hardness" value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
+      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="What one dab does." onCommit={(flow) => brush.set({ flow })} />
       <Fold title="Tip and stroke">
         <TipPanel />
       </Fold>
@@ -116,7 +117,6 @@ function TipPanel() {
         value={brush.ring}
         onChange={(ring) => brush.set({ ring })}
       />
-      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="What one dab does." onCommit={(flow) => brush.set({ flow })} />
       <Slider
         label="Spacing"
         value={brush.spacing}

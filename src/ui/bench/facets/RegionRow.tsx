@@ -64,7 +64,9 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const brush = useBrush();
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
   const kept = id === 'painted' ? undefined : report?.[id];
-  const more = kept ? amountToKeep(kept, amount) : amount;
+  // What the subject's guard keeps is kept here too.
+  const whole = own?.guardAmounts?.subject ?? settingsOf(piece.guards ?? { regions: {} }, 'subject').amount;
+  const more = kept ? amountToKeep(kept, Math.max(amount, whole)) : amount;
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   const run = `guard.${own?.id ?? ''}.${id}`;
   const file = Math.max(piece.photo.width, piece.photo.height) / 2000;
