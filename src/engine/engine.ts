@@ -1,6 +1,5 @@
 import { levelSize, pixelBytes, type Picture } from '../core/image/picture';
 import type { Region } from '../core/image/tile';
-import { materialById } from '../core/materials';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
 import { identify } from '../core/piece/identity';
@@ -10,15 +9,13 @@ import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
-import { cornerSpread, NOMINAL, type Lay } from '../core/sources/lay';
-import { nominalOf } from '../core/sources/nominal';
+import { CoatPlanner } from './coats';
 import { Guardian, type Find, type FinderInput } from './guards';
 import { growing, maskReadsBelow } from '../core/mask/draw';
 import type { Loaded } from '../core/mask/part';
 import type { Stroke } from '../core/mask/parts/strokes';
 import { KeptMeter } from './kept';
-import { Library, materialKey, materialSide, materialSize, type Decoded } from './library';
-import { planMask, type LoadMaterial } from './masks';
+import { Library, type Decoded } from './library';
 import { Cancelled, Lost, type Pool } from './pool';
 import { Surveys } from './surveys';
 import { StrokeTables, strokeToken } from './tables';
@@ -58,11 +55,7 @@ export interface EngineOptions {
 
 /** Most that the long side of what a finder sees has. */
 const FINDER_SIDE = 2048;
-/** Side of the picture that a tip is cut from. */
-const TIP_SIDE = 256;
 const KEPT_SLOTS = 16;
-/** A material that is not at hand is first made this small, so that something is seen at once. */
-const QUICK_SIDE = 256;
 
 /** Draws pieces. One for the whole application; it owns the pictures in memory and what is kept between drawings. */
 export class Engine {
@@ -71,6 +64,7 @@ export class Engine {
   readonly guards: Guardian;
   readonly kept: KeptMeter;
   private readonly tables: StrokeTables;
+  private readonly planner: CoatPlanner;
   private readonly surveys: Surveys;
   private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
   private losses = 0;
@@ -90,7 +84,14 @@ export class Engine {
       options.find,
     );
     this.tables = new StrokeTables(this.pool);
-    this.kept = new KeptMeter(this.pool, (drawing, how) => this.draw(drawing, (pixels) => pixels.slice(), how));
+    this.planner = new CoatPlanner(this.library, this.guards, this.tables, {
+      photo: (ref) => this.photo(ref),
+      own: (key, fitting) => this.own(key, fitting),
+    });
+    this.kept = new KeptMeter(this.pool, async (drawing, how) => {
+      await this.guards.find(drawing.piece.photo).catch(() => undefined);
+      return this.draw(drawing, (pixels) => pixels.slice(), how);
+    });
     this.surveys = new Surveys(
       this.pool,
       identify,
@@ -237,7 +238,10 @@ export class Engine {
     quick: boolean,
   ): Promise<Plan> {
     const [photo, bare] = await this.sources(piece, scale, quick);
-    const held = await Promise.all(piece.coats.map((coat) => this.guards.of(piece, coat)));
+    // A quick drawing does not wait for faces to be found: the fine one that follows it does.
+    const early = quick && this.guards.waits(piece);
+    if (early) void this.guards.find(piece.photo).catch(() => undefined);
+    const held = await Promise.all(piece.coats.map((coat) => (early ? null : this.guards.of(piece, coat))));
     const coats = bare.map((coat, i) => (held[i] ? { ...coat, guard: held[i].picture } : coat));
     const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
     const shownGuard = view.kind === 'guards' ? await this.guards.shown(piece, view.region) : undefined;
@@ -294,66 +298,13 @@ export class Engine {
   private async sources(piece: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
     const { coats, photo, ready } = piece;
     const size = readiedSize(photo, ready);
-    const plan = (coat: Coat) => this.planCoat(coat, piece, size, scale, quick);
+    const plan = (coat: Coat) => this.planner.plan(coat, piece, size, scale, quick);
     if (quick) return Promise.all([this.readied(photo, ready), Promise.all(coats.map(plan))]);
     // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
     // and the result then take over.
     const planned: PlannedCoat[] = [];
     for (const coat of coats) planned.push(await plan(coat));
     return [await this.readied(photo, ready), planned];
-  }
-
-  private async planCoat(
-    coat: Coat,
-    piece: Drawing['piece'],
-    photo: { width: number; height: number },
-    scale: number,
-    quick: boolean,
-  ): Promise<PlannedCoat> {
-    const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
-    const material: LoadMaterial = (from, lay) => this.laidMaterial(from, lay, photo, scale, quick);
-    const planned = { ...coat, mask: await planMask(coat, piece, photo, this.guards, material, (stroke) => this.tip(stroke), this.tables) };
-    if (source.kind === 'picture') return { ...planned, picture: await this.own(source.file ?? '', source.fitting) };
-    if (source.kind === 'cutout') {
-      const of = source.file ? { photo: { ...piece.photo, key: source.file } } : piece;
-      return { ...planned, cut: await this.guards.cutout(of), ...(source.file ? { picture: await this.photo({ key: source.file }) } : {}) };
-    }
-    return source.kind === 'material' ? { ...planned, ...(await material(coat.source, coat.lay)) } : planned;
-  }
-
-  /** A material small and square: what a tip is cut from. */
-  private async tip({ material }: Stroke): Promise<Loaded> {
-    const { id, seed } = material ?? { id: '', seed: 1 };
-    const square = materialById(id).shape === 'square';
-    return { picture: await this.library.material({ id, seed, params: {}, ...materialSize(id, TIP_SIDE, 1), ...(square ? {} : { aspect: 1 }) }) };
-  }
-
-  /** A material as large as it will be seen. */
-  private async laidMaterial(
-    source: Record<string, unknown>,
-    lay: Lay,
-    photo: { width: number; height: number },
-    scale: number,
-    quick: boolean,
-  ): Promise<Loaded> {
-    const {
-      id = '',
-      seed = 1,
-      params = {},
-      aspect: own,
-    } = source as { id?: string; seed?: number; params?: Record<string, unknown>; aspect?: number };
-    const aspect = own ?? photo.width / photo.height;
-    const material = materialById(id);
-    const square = material.shape === 'square';
-    const nominal = nominalOf(source, photo);
-    const long = Math.max(photo.width, photo.height) * scale;
-    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
-    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
-    const side = materialSide(seen, material.fine);
-    const at = [side, 2048, 1024, 512, 256].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    const picture = await this.library.material(at ?? order(quick ? Math.min(side, QUICK_SIDE) : side));
-    const held = Math.max(picture.width, picture.height) / NOMINAL;
-    return { nominal, held: { width: nominal.width * held, height: nominal.height * held }, picture };
   }
 
   private slot(key: string, region: Region, tile: number, margin = 0): CacheSlot {

@@ -40,6 +40,7 @@ export const faceTaken = (guards: Pick<Guards, 'faces'> | undefined, finding: Fi
 /** Regions of photos in kernel memory, and the pictures by which coats are held back. */
 export class Guardian {
   private findings = new Map<string, Promise<Finding>>();
+  private readonly known = new Set<string>();
   private measured = new Map<string, { at: Promise<number>; used: number }>();
   private clock = 0;
 
@@ -57,6 +58,11 @@ export class Guardian {
     this.measured.clear();
   }
 
+  /** Whether a drawing would have to wait for faces and people to be found. */
+  waits({ photo, guards }: Guarded): boolean {
+    return guards !== undefined && this.look !== undefined && !this.known.has(photo.key);
+  }
+
   /** Faces and people on a photo, looked for once. */
   find(ref: Pick<PictureRef, 'key'>, options: FindOptions = {}): Promise<Finding> {
     const there = this.findings.get(ref.key);
@@ -65,7 +71,10 @@ export class Guardian {
     const finding = this.look(ref.key, () => this.input(ref), options);
     this.findings.set(ref.key, finding);
     // One that failed or was stopped may be tried again.
-    finding.catch(() => this.findings.delete(ref.key));
+    finding.then(
+      () => this.known.add(ref.key),
+      () => this.findings.delete(ref.key),
+    );
     return finding;
   }
 

@@ -45,6 +45,7 @@ export const useGuards = create<GuardsState>((set) => ({
 }));
 
 let stop: AbortController | null = null;
+const pause = () => new Promise((resolve) => setTimeout(resolve));
 
 /** Looks for faces and people on the piece's photo; the guards then hold with the trade's amounts. */
 export async function findGuards(): Promise<void> {
@@ -61,8 +62,11 @@ export async function findGuards(): Promise<void> {
     });
     if (useBench.getState().piece?.id !== piece.id) return;
     useGuards.setState({ finding, of: piece.photo.key });
+    // The page draws itself in between, so that it never stands still for long.
+    await pause();
     const { change } = useBench.getState();
     change('Guard faces and people', (p) => (p.guards ? p : { ...p, guards: guardsSchema.parse({}) }));
+    await pause();
     say(foundSentence(finding));
   } catch (error) {
     if (!(error instanceof Cancelled)) complain(error);

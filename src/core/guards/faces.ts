@@ -1,5 +1,5 @@
 import { faceWidth, meshPoint, type Face } from './finding';
-import { earOutlines, outlineOf } from './outlines';
+import { earOutlines, headAxes, outlineOf } from './outlines';
 import type { Planes } from './planes';
 
 /** Planes of what the mesh gives of all faces. */
@@ -47,7 +47,11 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
         part.mostOf(planes, into, one);
       });
     add(made.eyes, [ring('leftEye'), ring('rightEye')], 0.034, 0.008);
-    add(made.brows, [ring('leftBrow'), ring('rightBrow')], 0.014, 0.012);
+    // The mesh's brows sit a little above the hair of real ones.
+    const { down } = headAxes(face);
+    const lower = (outline: [number, number][]) =>
+      outline.map(([x, y]): [number, number] => [x + down[0] * 0.018 * width, y + down[1] * 0.018 * width]);
+    add(made.brows, [lower(ring('leftBrow')), lower(ring('rightBrow'))], 0.02, 0.012);
     add(made.lips, [ring('lips')], 0.02, 0.01);
     add(made.nostrils, [ring('leftNostril'), ring('rightNostril')], 0.01, 0.008);
     add(made.ears, ears, 0, 0.03);
