@@ -46,4 +46,4 @@ export function faceWidth({ mesh }: Pick<Face, 'mesh'>, long: number): number {
 }
 
 /** A face this sure is guarded by itself; one less sure is offered. */
-export const SURE = 0.75;
+export const SURE = 0.65;
