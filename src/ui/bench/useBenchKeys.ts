@@ -3,6 +3,7 @@ import { tinykeys } from 'tinykeys';
 import { changeCoat } from '@/core/piece/edits';
 import type { View } from '@/core/render/plan';
 import { useBench } from '@/store/bench';
+import { useGuards } from '@/store/guards';
 import { useBrush } from '@/store/brush';
 import { say } from '@/store/notices';
 import { useViewport } from './viewport';
@@ -20,6 +21,7 @@ export const benchKeys: [string, string][] = [
   ['Arrows', 'Move the view while the picture has the focus, or the material while it is laid; with Shift further'],
   ['P, W, L', 'Hold: the photo, without this coat, this coat alone'],
   ['M', 'Show the mask in colour'],
+  ['G', 'Show the guards in colour'],
   ['Page up, Page down', 'Choose the next coat up or down'],
   ['Alt with arrows', 'On a card: move the coat; Home and End to the bottom and top'],
   ['Delete', 'Remove the chosen coat'],
@@ -70,7 +72,11 @@ export function useBenchKeys(): void {
     const map: Record<string, (e: KeyboardEvent) => void> = {
       '[': on(() => resize(1 / 1.15)),
       ']': on(() => resize(1.15)),
-      x: on(() => useBrush.getState().set({ does: useBrush.getState().does === 'take' ? 'put' : 'take' })),
+      x: on(() => {
+        const { does, region, set } = useGuards.getState();
+        if (bench().facet === 'guards' && region) set({ does: does === 'put' ? 'take' : 'put' });
+        else useBrush.getState().set({ does: useBrush.getState().does === 'take' ? 'put' : 'take' });
+      }),
       '$mod+z': on(() => told('Undone', bench().undo())),
       '$mod+Shift+Z': on(() => told('Redone', bench().redo())),
       f: on(() => useViewport.getState().fit()),
@@ -81,6 +87,12 @@ export function useBenchKeys(): void {
       p: hold(() => ({ kind: 'photo' })),
       w: hold((coat) => ({ kind: 'without', coat })),
       l: hold((coat) => ({ kind: 'alone', coat })),
+      g: on(() => {
+        const { show, set } = useGuards.getState();
+        if (!bench().piece?.guards) return;
+        if (bench().facet !== 'guards') bench().openFacet('guards');
+        set({ show: show === 'colour' ? 'none' : 'colour' });
+      }),
       m: on(() => bench().showMask(bench().maskView === 'over' ? 'none' : 'over')),
       PageUp: on(() => step(1)),
       PageDown: on(() => step(-1)),
