@@ -111,6 +111,7 @@ export type KernelName =
   | 'modelOn'
   | 'signedPicture'
   | 'cutOut'
+  | 'enlargePart'
   | 'ciede2000'
   | 'differences'
   | 'similarity'

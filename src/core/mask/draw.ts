@@ -1,6 +1,7 @@
 import { blurPlane, blurReach } from '../image/blur';
 import { grow, padded, type Region, type Tile } from '../image/tile';
 import { Planes } from '../guards/planes';
+import { fillPhoto } from '../ready/photo';
 import type { RenderContext } from '../render/context';
 import { maskPartByKind } from '.';
 import { operationNumber, type Loaded } from './part';
@@ -34,6 +35,9 @@ const working = (mask: PlannedMask) => (mask.parts as readonly Part[]).filter((p
 
 /** Whether a mask depends on what lies below its coat. */
 export const maskReadsBelow = (mask: PlannedMask): boolean => working(mask).some((p) => maskPartByKind(p.kind).readsBelow?.(p));
+
+/** A mask that reads further than so many pixels is drawn smaller: what is wide is soft, or has an edge that may be as soft as that. */
+const FAR = 72;
 
 /** Deviation of a feather of so many u: from nothing to all over about its width. */
 const sigmaOf = (feather: number, unit: number) => (feather * unit) / 3;
@@ -70,6 +74,7 @@ export function drawMask(context: RenderContext, mask: PlannedMask, region: Regi
   const whole = (mask.density ?? 1) < 1 || (mask.feather ?? 0) > 0 || (mask.expand ?? 0) !== 0 || (mask.refine ?? 0) > 0 || mask.invert;
   if (working(mask).length === 0 && !whole) return out;
   const reach = maskReach(mask, unit);
+  if (reach > FAR && !maskReadsBelow(mask)) return drawReduced(context, mask, region, out, 2 ** Math.ceil(Math.log2(reach / FAR)));
   const wide = grow(region, reach);
   const mark = scratch.mark();
   const planes = new Planes(machine, scratch, wide.width, wide.height);
@@ -87,6 +92,30 @@ export function drawMask(context: RenderContext, mask: PlannedMask, region: Regi
     const from = plane + (reach * wide.width + reach) * 4;
     kernels.copyWindow(from, wide.width, out, region.width, region.width, region.height);
   }
+  scratch.release(mark);
+  return out;
+}
+
+/** The mask at a whole part of the size, read larger again. Which part does not hang on the tile, so that tiles meet. */
+function drawReduced(context: RenderContext, mask: PlannedMask, region: Region, out: number, factor: number): number {
+  const { scratch, machine } = context;
+  const small: RenderContext = {
+    ...context,
+    scale: context.scale / factor,
+    width: context.width / factor,
+    height: context.height / factor,
+    unit: context.unit / factor,
+    kept: undefined,
+    drawPhoto: (tile) => fillPhoto(small, tile),
+  };
+  const x = Math.floor(region.x / factor) - 1;
+  const y = Math.floor(region.y / factor) - 1;
+  const width = Math.ceil((region.x + region.width) / factor) + 1 - x;
+  const height = Math.ceil((region.y + region.height) / factor) + 1 - y;
+  const mark = scratch.mark();
+  const plane = drawMask(small, mask, { x, y, width, height }, null);
+  const k = 1 / factor;
+  machine.kernels.enlargePart(plane, width, height, out, region.width, region.height, k, region.x * k - x, region.y * k - y);
   scratch.release(mark);
   return out;
 }

@@ -206,6 +206,29 @@ describe.each(Object.keys(everything))('%s', (kind) => {
   });
 });
 
+it('far feathers and expansions are drawn smaller, and stay the same to the eye, whole and on tiles', () => {
+  const box = part('ellipse', { shape: 1, cx: 0.5, cy: 0.5, rx: 0.15, ry: 0.15, feather: 0.1 });
+  const far: PlannedMask = { start: 'none', parts: [box], feather: 250, expand: 150 };
+  // At eight times the size it reads some four hundred pixels around, at its own some fifty.
+  expect(maskReach(far, (8 * W) / 2000)).toBeGreaterThan(150);
+  expect(maskReach(far, W / 2000)).toBeLessThan(72);
+  const large = draw(far, 8, { x: 704, y: 304, width: 512, height: 400 });
+  const small = draw(far, 1);
+  let sum = 0;
+  for (let y = 0; y < 50; y++) {
+    for (let x = 0; x < 64; x++) {
+      let mean = 0;
+      for (let j = 0; j < 8; j++) for (let i = 0; i < 8; i++) mean += large[(8 * y + j) * 512 + 8 * x + i] / 64;
+      sum += Math.abs(mean - small[(38 + y) * W + 88 + x]);
+    }
+  }
+  expect((255 * sum) / (64 * 50)).toBeLessThan(1.5);
+  const tile = draw(far, 8, { x: 864, y: 414, width: 128, height: 128 });
+  let worst = 0;
+  tile.forEach((v, i) => (worst = Math.max(worst, Math.abs(v - large[(110 + Math.floor(i / 128)) * 512 + 160 + (i % 128)]))));
+  expect(worst).toBeLessThan(1e-3);
+});
+
 it('every kind has words, and stays where it is under a motion that is none', () => {
   const still = motionBy(scaled(1, 1), { width: W, height: H }, { width: W, height: H });
   for (const { kind, label } of maskParts) {

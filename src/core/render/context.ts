@@ -13,7 +13,7 @@ export interface RenderContext {
   /** Where the readied photo of the tile that is being drawn is kept half way; see `Plan.readied`. */
   kept?: { region: Region; count: number; margin: number; holds: boolean; at: number; stamp(): void };
   /** The mask of another coat over a region, as a plane; undefined when there is none or it is being asked for itself. */
-  maskOf?(coat: string, region: Region): number | undefined;
+  maskOf?(context: RenderContext, coat: string, region: Region): number | undefined;
   /** Fills a tile with the readied photo. */
   drawPhoto(tile: Tile): void;
   /** Pixels drawn to one pixel of the readied photo. */

@@ -23,11 +23,11 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
     context.kept = { region, count: readied.count, margin: readied.margin, holds: holds(machine, readied.slot, index), at, stamp };
   }
   const asked = new Set<string>();
-  context.maskOf = (id, over) => {
+  context.maskOf = (at, id, over) => {
     const coat = plan.coats.find((c) => c.id === id);
     if (!coat || asked.has(id)) return undefined;
     asked.add(id);
-    const mask = drawMask(context, coat.mask, over, null);
+    const mask = drawMask(at, coat.mask, over, null);
     asked.delete(id);
     return mask;
   };

@@ -15,7 +15,7 @@ export default definePart({
   label: 'Mask of another coat',
   schema: coatPartSchema,
   cover(context, plane, region, { coat }) {
-    const at = context.maskOf?.(coat, region);
+    const at = context.maskOf?.(context, coat, region);
     if (at === undefined) return;
     context.machine.kernels.mixIn(plane, at, padded(region.width, region.height), 0, 1, 0);
   },
