@@ -41,6 +41,10 @@ it('the trade’s amounts hold until others are set (common practice)', () => {
   expect(amountsOf({ regions: { lips: { amount: 0.2 } } }, { eyes: 0.4 })).toMatchObject({ lips: 0.2, eyes: 0.4, brows: 0.5 });
   expect(settingsOf({ regions: { lips: { feather: 4 } } }, 'lips')).toMatchObject({ amount: 0.65, feather: 4, expand: 0, strokes: [] });
   expect(regions.map((r) => r.id)).toContain('painted');
+  // What is read from a file keeps what it leaves out open: lips that are only feathered stay at 65 %.
+  const read = guardsSchema.parse({ regions: { lips: { feather: 4 } } });
+  expect(read.regions.lips).toEqual({ feather: 4 });
+  expect(amountsOf(read, undefined).lips).toBe(0.65);
 });
 
 it('bytes go through base64 and back (RFC 4648: "foobar" is Zm9vYmFy)', () => {

@@ -35,45 +35,41 @@ export const regionSchema = z
   .strict();
 export type RegionSettings = z.output<typeof regionSchema>;
 
+/** The same as a piece keeps it: what is left out is the trade's own, so nothing is filled in here. */
+const keptRegionSchema = z
+  .object({
+    amount: regionSchema.shape.amount.unwrap().optional(),
+    expand: regionSchema.shape.expand.unwrap().optional(),
+    feather: regionSchema.shape.feather.unwrap().optional(),
+    strokes: regionSchema.shape.strokes.unwrap().optional(),
+  })
+  .strict();
+
+/** A path in fractions of the file. */
+const path = z
+  .array(z.tuple([z.number(), z.number()]))
+  .min(1)
+  .max(5000);
+
 /** Amounts of a coat of its own, by region. */
 export const amountsSchema = z.partialRecord(z.enum(regionIds), z.number().min(0).max(1));
 export type Amounts = z.output<typeof amountsSchema>;
 
 export const guardsSchema = z
   .object({
-    regions: z.partialRecord(z.enum(regionIds), regionSchema.partial()).default({}),
+    regions: z.partialRecord(z.enum(regionIds), keptRegionSchema).default({}),
     /** Faces that are taken or left out against what their sureness says, by number. */
     faces: z.record(z.string().regex(/^\d+$/), z.boolean()).default({}),
     /** Strokes on what the subject is, and on what it is not; they take the place of what was found. */
     hints: z
-      .array(
-        z
-          .object({
-            keep: z.boolean(),
-            points: z
-              .array(z.tuple([z.number(), z.number()]))
-              .min(1)
-              .max(5000),
-          })
-          .strict(),
-      )
+      .array(z.object({ keep: z.boolean(), points: path }).strict())
       .max(200)
       .default([]),
     /** Nobody was found: the subject is what stands out. */
     standsOut: z.boolean().default(false),
     /** Strokes along hair and fur, where a cut-out looks for finer edges: size in u of the file. */
     hairs: z
-      .array(
-        z
-          .object({
-            size: z.number().min(1).max(1000),
-            points: z
-              .array(z.tuple([z.number(), z.number()]))
-              .min(1)
-              .max(5000),
-          })
-          .strict(),
-      )
+      .array(z.object({ size: z.number().min(1).max(1000), points: path }).strict())
       .max(200)
       .default([]),
   })

@@ -2,8 +2,6 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { Stroke } from '@/core/mask/parts/strokes';
 import { sourceName } from '@/core/piece/naming';
-import { pieceSize } from '@/core/ready/geometry';
-import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';
 import { Choice } from '../../kit/Choice';
@@ -13,14 +11,13 @@ import { Pick } from '../../kit/Pick';
 import { Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { BrushSize } from './BrushSize';
 
 const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
 
 /** The brush in hand: what a stroke does, how large and how strongly, and what its tip is like. */
 export function BrushPanel() {
   const brush = useBrush();
-  // Lengths are kept in u and shown in pixels of the photo.
-  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
   return (
     <View>
       <Choice
@@ -39,18 +36,7 @@ export function BrushPanel() {
       {brush.does === 'level' ? (
         <Slider label="Level" value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
       ) : null}
-      <Slider
-        label="Brush size"
-        value={brush.size}
-        neutral={180}
-        min={4}
-        max={1000}
-        step={2}
-        unit="px"
-        factor={pixels}
-        onPreview={(size) => brush.set({ size })}
-        onCommit={(size) => brush.set({ size })}
-      />
+      <BrushSize />
       <Slider
         label="Brush strength"
         value={brush.strength}

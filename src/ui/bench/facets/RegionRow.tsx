@@ -6,9 +6,7 @@ import { amountToKeep, verdictOf } from '@/core/measure/kept';
 import { maskPartByKind } from '@/core/mask';
 import { addPart } from '@/core/piece/edits';
 import type { Coat, Piece } from '@/core/piece/schema';
-import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
-import { useBrush } from '@/store/brush';
 import { clearHints, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type GuardDoes } from '@/store/guards';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -17,6 +15,7 @@ import { Panel } from '../../kit/Panel';
 import { Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { BrushSize } from './BrushSize';
 
 const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
 
@@ -61,7 +60,6 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const c = useColours();
   const { does, report, set } = useGuards();
   const { change, preview } = useBench.getState();
-  const brush = useBrush();
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
   const kept = id === 'painted' ? undefined : report?.[id];
   // What the subject's guard keeps is kept here too.
@@ -70,8 +68,6 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   const run = `guard.${own?.id ?? ''}.${id}`;
   const file = Math.max(piece.photo.width, piece.photo.height) / 2000;
-  const { width, height } = pieceSize(piece);
-  const pixels = Math.max(width, height) / 2000;
   const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
     { value: 'put', label: 'Add' },
@@ -123,18 +119,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       ) : null}
       <Choice label="A stroke on the picture will" value={does} options={strokes} onChange={(v) => set({ does: v })} />
       {does !== 'keep' && does !== 'leave' ? (
-        <Slider
-          label="Brush size"
-          value={brush.size}
-          neutral={180}
-          min={4}
-          max={1000}
-          step={2}
-          unit="px"
-          factor={pixels}
-          onPreview={(size) => brush.set({ size })}
-          onCommit={(size) => brush.set({ size })}
-        />
+        <BrushSize />
       ) : (
         <Text style={{ color: c.quiet, fontSize: 13 }}>A few strokes on the subject and a few beside it are enough.</Text>
       )}
