@@ -36,7 +36,7 @@ for (const theme of ['light', 'dark'] as const) {
     });
     test("on a coat's card", async ({ page }) => {
       await openSample(page, 'The old keeper');
-      await facetsAreFine(page, ['Material', 'Lay', 'Tone', 'Where', 'Blend', 'More']);
+      await facetsAreFine(page, ['Material', 'Lay', 'Tone', 'Where', 'Guards', 'Blend', 'More']);
     });
     test("on the photo's card", async ({ page }) => {
       await openSample(page, 'The old keeper');

@@ -89,7 +89,7 @@ export class Engine {
       own: (key, fitting) => this.own(key, fitting),
     });
     this.kept = new KeptMeter(this.pool, async (drawing, how) => {
-      await this.guards.find(drawing.piece.photo).catch(() => undefined);
+      await this.guards.settled(drawing.piece.photo);
       return this.draw(drawing, (pixels) => pixels.slice(), how);
     });
     this.surveys = new Surveys(

@@ -114,12 +114,31 @@ it('takes sure faces by itself and offers the others', async () => {
   expect(await share({ '0': false })).toEqual([false, false]);
 });
 
+it('sets of faces that come and go are never taken for one another', async () => {
+  const engine = await make();
+  const alone = await make();
+  // More sets than are kept, so that the memory of the first is used again.
+  const sets: Record<string, boolean>[] = [{}, { '0': false }, { '1': true }, { '0': false, '1': true }, { '1': false }, {}, { '0': false }];
+  for (const faces of sets) {
+    const guards = guardsSchema.parse({ regions: { eyes: { amount: 1 }, subject: { amount: 0 } }, faces });
+    const of = piece({ guards });
+    const [one, fresh] = [await draw(engine, of), await draw(alone, { ...of, photo: { ...photo, key: JSON.stringify(faces) } })];
+    for (const x of [100, 300]) expect(one(x, 80)).toBe(fresh(x, 80));
+  }
+});
+
 it('a finder that fails leaves the drawing as it is without guards of people', async () => {
+  let tries = 0;
   const engine = await make(true, async () => {
+    tries++;
     throw new Error('no models');
   });
   expect((await draw(engine, piece()))(150, 160)).toBe(0);
+  // Drawing does not try again and again; who asks for it does.
+  await draw(engine, piece({ strength: 0.5 }));
+  expect(tries).toBe(1);
   await expect(engine.guards.find(photo)).rejects.toThrow('no models');
+  expect(tries).toBe(2);
 });
 
 it('the subject by strokes: two on it and two beside it part it from the ground', async () => {

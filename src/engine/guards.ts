@@ -40,8 +40,11 @@ export const faceTaken = (guards: Pick<Guards, 'faces'> | undefined, finding: Fi
 /** Regions of photos in kernel memory, and the pictures by which coats are held back. */
 export class Guardian {
   private findings = new Map<string, Promise<Finding>>();
+  /** Photos on which looking has ended, one way or the other, and those on which it came to nothing: drawing does not try these again. */
   private readonly known = new Set<string>();
-  private measured = new Map<string, { at: Promise<number>; used: number }>();
+  private readonly failed = new Set<string>();
+  private measured = new Map<string, { at: Promise<number>; used: number; id: number }>();
+  private sets = 0;
   private clock = 0;
 
   constructor(
@@ -63,26 +66,36 @@ export class Guardian {
     return guards !== undefined && this.look !== undefined && !this.known.has(photo.key);
   }
 
+  /** Waits until looking has ended, if it has begun or must begin. */
+  async settled(ref: Pick<PictureRef, 'key'>): Promise<void> {
+    if (!this.failed.has(ref.key)) await this.find(ref).catch(() => undefined);
+  }
+
   /** Faces and people on a photo, looked for once. */
   find(ref: Pick<PictureRef, 'key'>, options: FindOptions = {}): Promise<Finding> {
     const there = this.findings.get(ref.key);
     if (there) return there;
     if (!this.look) return Promise.resolve(NOTHING);
+    this.failed.delete(ref.key);
     const finding = this.look(ref.key, () => this.input(ref), options);
     this.findings.set(ref.key, finding);
     // One that failed or was stopped may be tried again.
     finding.then(
       () => this.known.add(ref.key),
-      () => this.findings.delete(ref.key),
+      () => {
+        this.findings.delete(ref.key);
+        this.known.add(ref.key);
+        this.failed.add(ref.key);
+      },
     );
     return finding;
   }
 
-  /** Address of the planes of all regions. */
-  async regions({ photo: ref, guards }: Guarded, needsFinding = true): Promise<{ at: number; size: { width: number; height: number } }> {
+  /** Address of the planes of all regions, and a number that this measuring alone has: addresses are used again. */
+  async regions({ photo: ref, guards }: Guarded, needsFinding = true): Promise<{ at: number; id: number; size: { width: number; height: number } }> {
     const photo = await this.photo(ref);
     // What needs no model does not wait for one.
-    const finding = needsFinding ? await this.find(ref).catch(() => NOTHING) : NOTHING;
+    const finding = needsFinding && !this.failed.has(ref.key) ? await this.find(ref).catch(() => NOTHING) : NOTHING;
     const size = regionSize(photo);
     const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
     const hints = guards?.hints ?? NO_HINTS;
@@ -91,13 +104,13 @@ export class Guardian {
     let held = this.measured.get(key);
     if (!held) {
       const person = finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
-      held = { at: this.measure({ photo, faces, person, hints, standsOut }), used: 0 };
+      held = { at: this.measure({ photo, faces, person, hints, standsOut }), used: 0, id: ++this.sets };
       this.measured.set(key, held);
       held.at.catch(() => this.measured.delete(key));
       await this.forget();
     }
     held.used = ++this.clock;
-    return { at: await held.at, size };
+    return { at: await held.at, id: held.id, size };
   }
 
   private async measure(order: RegionOrder): Promise<number> {
@@ -129,9 +142,9 @@ export class Guardian {
   /** How far coats with these amounts are held back. Its key changes with what it holds. */
   async picture(piece: Guarded, amounts: Partial<Record<RegionId, number>>): Promise<{ picture: Picture; key: string }> {
     const needsFinding = regionIds.some((id) => (amounts[id] ?? 0) > 0 && !BY_PIXELS.includes(id));
-    const { at, size } = await this.regions(piece, needsFinding);
+    const { at, id, size } = await this.regions(piece, needsFinding);
     const settings = piece.guards ?? NO_GUARDS;
-    const key = `${piece.photo.key}:${at}:${identify(settings.regions)}:${regionIds.map((id) => amounts[id] ?? 0).join()}`;
+    const key = `${piece.photo.key}:${id}:${identify(settings.regions)}:${regionIds.map((id) => amounts[id] ?? 0).join()}`;
     const picture = await this.library.made('guard', key, size, async (target) => {
       const scratch = this.pool.heap.take(regionsScratch(size));
       const order: GuardOrder = { planes: at, size, settings, amounts };
