@@ -216,6 +216,21 @@ it('cuts the subject out and frees its rim of the old background', async () => {
   expect(spill(cleaned)).toBeLessThan(spill(raw) * 0.5);
 });
 
+it('the subject of another picture is laid like the picture itself: covering, moved, or tiled', async () => {
+  const engine = await make();
+  const laid = (lay: object) => [
+    coatSchema.parse({ id: 'a', source: { kind: 'colour', colour: '#000000' }, blend: 'normal' }),
+    coatSchema.parse({ id: 'b', source: { kind: 'cutout', file: 'other', width: W, height: H }, lay, blend: 'normal' }),
+  ];
+  const seen = await draw(engine, piece({ guards: undefined, coats: laid({ fit: 'cover', x: 0.25 }) }));
+  // The disc at (150, 160) lies a quarter of the width further to the right.
+  expect([seen(250, 160), seen(60, 160)]).toEqual([200, 0]);
+  const tiled = await draw(engine, piece({ guards: undefined, coats: laid({ fit: 'tile', scale: 2 }) }));
+  // One of its pixels is two u, two fifths of a pixel here: the disc's middle from the tile's, (−50, 10), is at (180, 154).
+  expect(tiled(180, 154)).toBeGreaterThan(190);
+  expect(tiled(225, 154)).toBeLessThan(10);
+});
+
 describe('a stroke that grows', () => {
   const points = (n: number) =>
     Array.from({ length: n }, (_, i): [number, number, number] => [0.5 + 0.4 * Math.sin(i * 0.07), 0.5 + 0.4 * Math.cos(i * 0.05), 1]);

@@ -19,7 +19,7 @@ export default defineSource({
   label: 'Cut-out',
   schema: cutoutSchema,
   laid: true,
-  fill(context, tile, coat, below) {
+  fill(context, tile, coat) {
     const { machine, scratch } = context;
     const { file, clean } = coat.source as z.output<typeof cutoutSchema>;
     if (!coat.cut) throw new Error('The cut-out has not been made.');
@@ -27,13 +27,13 @@ export default defineSource({
     const { x, y, width, height } = tile;
     const [alpha, edge] = [coat.cut.alpha, coat.cut.edge].map((picture) => {
       const part = scratch.tile({ x, y, width, height });
-      if (file) fillLaid(context, part, { ...coat, picture, held: picture });
+      // Laid as the whole picture is, whatever the size of its alpha.
+      if (file) fillLaid(context, part, { ...coat, picture, nominal: coat.nominal ?? coat.picture, held: picture });
       else fillOfFile(context, picture, part);
       return part;
     });
     if (file) fillLaid(context, tile, coat);
     else context.drawPhoto(tile);
-    void below;
     machine.kernels.cutOut(tile.ptr, tile.stride, tile.count, alpha.ptr, edge.ptr, edge.stride, clean);
     scratch.release(mark);
   },
