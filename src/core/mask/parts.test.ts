@@ -206,6 +206,33 @@ describe.each(Object.keys(everything))('%s', (kind) => {
   });
 });
 
+describe('parts that read a picture', () => {
+  // Dark stripes on a light ground, as cracks are.
+  const stripes = bench.picture(W, H, (x) => Array(3).fill(x % 40 < 10 ? 20 : 230));
+  const sized = { picture: stripes, nominal: { width: W, height: H }, held: { width: W, height: H } };
+  it('a material counts by its lights, or by its darks when its two places are turned round', () => {
+    const at = (values: object, x: number) => draw({ parts: [{ ...part('material', { id: 'm', ...values }), ...sized }] })[60 * W + x];
+    expect([at({ black: 0.35, white: 0.65 }, 5), at({ black: 0.35, white: 0.65 }, 25)]).toEqual([0, 1]);
+    expect([at({ black: 0.6, white: 0.35 }, 5), at({ black: 0.6, white: 0.35 }, 25)]).toEqual([1, 0]);
+    // Both in one place part at it.
+    expect([at({ black: 0.5, white: 0.5 }, 5), at({ black: 0.5, white: 0.5 }, 25)]).toEqual([0, 1]);
+  });
+  it('fine detail counts from the least that is asked for', () => {
+    const grey = bench.picture(W, H, () => [115, 115, 115]);
+    const at = (least: number) => draw({ parts: [{ ...part('detail', { least }), picture: grey }] })[0];
+    expect(at(0)).toBe(1);
+    expect(at(0.4)).toBeGreaterThan(0);
+    expect(at(0.4)).toBeLessThan(0.5);
+    expect(at(0.9)).toBe(0);
+  });
+  it('without their picture they are nothing', () => {
+    for (const kind of ['material', 'detail', 'guard']) {
+      const values = kind === 'material' ? { id: 'm' } : {};
+      expect(Math.max(...draw({ parts: [part(kind, values)] }))).toBe(0);
+    }
+  });
+});
+
 it('far feathers and expansions are drawn smaller, and stay the same to the eye, whole and on tiles', () => {
   const box = part('ellipse', { shape: 1, cx: 0.5, cy: 0.5, rx: 0.15, ry: 0.15, feather: 0.1 });
   const far: PlannedMask = { start: 'none', parts: [box], feather: 250, expand: 150 };

@@ -26,7 +26,8 @@ export function AddMaskPart({ coat }: { coat: Coat }) {
   const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   const add = (kind: string, label: string) => {
     const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
-    const own = kind === 'material' ? { id: 'cracks.glaze' } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
+    // Of a material its dark marks count first: a crack net, not the ground between.
+    const own = kind === 'material' ? { id: 'cracks.glaze', black: 0.6, white: 0.35 } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
     change(`Add ${label.toLowerCase()}`, addPart(coat.id, maskPartByKind(kind).schema.parse({ kind, op, ...own })));
   };
   return (
