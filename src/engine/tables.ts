@@ -5,6 +5,8 @@ import type { Pool } from './pool';
 
 interface Table {
   at: number;
+  /** Where it lay before it grew: a drawing under way may still read there. */
+  before: number[];
   capacity: number;
   count: number;
   points: number;
@@ -31,8 +33,7 @@ export class StrokeTables {
   constructor(private readonly pool: Pool) {}
 
   clear(): void {
-    for (const { at } of this.tables.values()) this.pool.heap.give(at);
-    this.tables.clear();
+    for (const token of [...this.tables.keys()]) this.drop(token);
   }
 
   /** The stroke with its dabs in memory where that is worth while; `frame` in u. */
@@ -49,7 +50,7 @@ export class StrokeTables {
     if (!table) {
       this.forget();
       const capacity = 4096;
-      const made: Table = { at: heap.take(capacity * BYTES), capacity, count: 0, points: 0, used: 0, maker: null as unknown as DabMaker };
+      const made: Table = { at: heap.take(capacity * BYTES), before: [], capacity, count: 0, points: 0, used: 0, maker: null as unknown as DabMaker };
       made.maker = new DabMaker(stroke, frame.width, frame.height, (...dab) => this.put(made, dab));
       this.tables.set(token, (table = made));
     }
@@ -65,7 +66,7 @@ export class StrokeTables {
       const at = heap.take(table.capacity * 2 * BYTES);
       const { machine } = this.pool;
       machine?.bytes.copyWithin(at, table.at, table.at + table.count * BYTES);
-      heap.give(table.at);
+      table.before.push(table.at);
       table.at = at;
       table.capacity *= 2;
     }
@@ -75,7 +76,7 @@ export class StrokeTables {
 
   private drop(token: string): void {
     const table = this.tables.get(token);
-    if (table) this.pool.heap.give(table.at);
+    for (const at of table ? [table.at, ...table.before] : []) this.pool.heap.give(at);
     this.tables.delete(token);
   }
 
