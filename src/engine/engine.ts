@@ -16,7 +16,8 @@ import type { Loaded } from '../core/mask/part';
 import type { Stroke } from '../core/mask/parts/strokes';
 import { KeptMeter } from './kept';
 import { Library, type Decoded } from './library';
-import { Cancelled, Lost, type Pool } from './pool';
+import type { Pool } from './pool';
+import { Lost, orStopped } from './stopping';
 import { Surveys } from './surveys';
 import { StrokeTables, strokeToken } from './tables';
 import type { Encoding, MaterialRequest } from './protocol';
@@ -198,8 +199,7 @@ export class Engine {
     if (!encode) throw new Error('Pictures cannot be encoded here.');
     const onProgress = (done: number, total: number) => options.onProgress?.(Math.round((done / total) * 800), 1000);
     const finish = async (pixels: Uint8Array<ArrayBuffer>, at: number) => {
-      const blob = await encode({ at, array: this.pool.shared ? undefined : pixels }, width, height, encoding);
-      if (options.signal?.aborted) throw new Cancelled();
+      const blob = await orStopped(encode({ at, array: this.pool.shared ? undefined : pixels }, width, height, encoding), options.signal);
       options.onProgress?.(1000, 1000);
       return blob;
     };

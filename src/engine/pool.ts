@@ -1,7 +1,9 @@
 import { Heap } from '../core/image/heap';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
-import { tileRegion, tilesOf, type Plan } from '../core/render/plan';
-import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker } from './protocol';
+import type { Plan } from '../core/render/plan';
+import { CONTROL_WORDS, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker } from './protocol';
+import { Cancelled, Lost } from './stopping';
+import { drawPrivate, drawShared, type Crew, type Hand, type Listeners, type TileOptions } from './tiles';
 
 /** A worker of a browser or a thread of Node, behind one face. */
 export interface WorkerHandle {
@@ -20,21 +22,6 @@ export interface PoolOptions {
   patience?: number;
 }
 
-export class Cancelled extends Error {
-  constructor() {
-    super('Stopped.');
-    this.name = 'Cancelled';
-  }
-}
-
-/** A worker died and took with it what only its own memory held: pictures must be loaded again. */
-export class Lost extends Error {
-  constructor() {
-    super('A worker stopped and its memory is gone.');
-    this.name = 'Lost';
-  }
-}
-
 interface Member {
   handle: WorkerHandle;
   scratch: number;
@@ -49,11 +36,6 @@ interface Member {
   inJob: number;
 }
 
-export interface TileOptions {
-  signal?: AbortSignal;
-  onProgress?(done: number, total: number): void;
-}
-
 const RING = 64;
 /** Workers that may die before they start until the pool gives up. */
 const STILLBORN = 4;
@@ -62,7 +44,7 @@ const STILLBORN = 4;
  * Workers on one shared memory, or each on its own when memory cannot be shared. Jobs of tiles run one after another; questions go to
  * whichever worker has fewest. A worker that dies is replaced, its questions asked again and its tiles drawn again.
  */
-export class Pool {
+export class Pool implements Crew {
   readonly heap: Heap;
   readonly shared: boolean;
   /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
@@ -80,11 +62,8 @@ export class Pool {
   private controls: number;
   private queue: Promise<unknown> = Promise.resolve();
   private readonly watch: ReturnType<typeof setInterval>;
-  private onLeft: (() => void) | null = null;
-  private onTile: ((index: number, pixels: Uint8Array, member: Member) => void) | null = null;
-  private onFailed: ((message: string) => void) | null = null;
-  /** Ends a drawing on private memories, one of which is gone. */
-  private onLost: (() => void) | null = null;
+  /** Told to the drawing under way. */
+  private listeners: Listeners = {};
 
   constructor(private readonly options: PoolOptions) {
     this.shared = options.shared;
@@ -113,8 +92,22 @@ export class Pool {
     }
   }
 
-  private owe(member: Member): void {
-    if (member.inJob === 0 && member.pending.size === 0) member.asked = Date.now();
+  owe(hand: Hand): void {
+    const member = this.members.find((m) => m === hand);
+    if (member && member.inJob === 0 && member.pending.size === 0) member.asked = Date.now();
+  }
+
+  get hands(): readonly Hand[] {
+    return this.members;
+  }
+
+  begin(): { id: number; control: number } {
+    const id = ++this.jobs;
+    return { id, control: this.controls + (id % RING) * CONTROL_WORDS * 4 };
+  }
+
+  listen(listeners: Listeners): void {
+    this.listeners = listeners;
   }
 
   get size(): number {
@@ -177,8 +170,8 @@ export class Pool {
       next.handle.post({ kind: 'call', ticket, question: pending.question });
     }
     if (!this.shared) this.losses++;
-    this.onLost?.();
-    this.onLeft?.();
+    this.listeners.onLost?.();
+    this.listeners.onLeft?.();
   }
 
   /** Ends a worker as a crash would; used to test that nothing is lost by it. */
@@ -204,10 +197,10 @@ export class Pool {
       else pending?.resolve(message.value);
     } else if (message.kind === 'left') {
       if (message.job === member.inJob) member.inJob = 0;
-      this.onLeft?.();
+      this.listeners.onLeft?.();
     } else if (message.kind === 'failed') {
-      if (message.job === this.jobs) this.onFailed?.(message.message);
-    } else if (message.kind === 'tile' && message.job === this.jobs) this.onTile?.(message.index, message.pixels, member);
+      if (message.job === this.jobs) this.listeners.onFailed?.(message.message);
+    } else if (message.kind === 'tile' && message.job === this.jobs) this.listeners.onTile?.(message.index, message.pixels, member);
   }
 
   /** Asks one worker, by default the least busy. With private memories, writes are then repeated by the caller. */
@@ -247,136 +240,13 @@ export class Pool {
   ): Promise<T> {
     const turn = this.queue.then(async () => {
       if (options.signal?.aborted) throw new Cancelled();
-      if (!this.machine) return use(await this.drawPrivate(plan, options), 0);
+      if (!this.machine) return use(await drawPrivate(this, plan, options), 0);
       const at = target();
-      await this.drawShared(this.machine, plan, at, options);
+      await drawShared(this, this.machine, plan, at, options);
       return use(this.machine.bytes.subarray(at, at + plan.region.width * plan.region.height * 4), at);
     });
     this.queue = turn.catch(() => undefined);
     return turn;
-  }
-
-  private async drawShared(machine: Machine, plan: Plan, output: number, { signal, onProgress }: TileOptions): Promise<void> {
-    const { count } = tilesOf(plan.region, plan.tile);
-    const flags = this.heap.take(count);
-    machine.bytes.fill(FREE, flags, flags + count);
-    try {
-      for (let round = 0; ; round++) {
-        const done = await this.round(machine, plan, output, flags, count, signal, onProgress);
-        if (signal?.aborted) throw new Cancelled();
-        if (done) return;
-        if (round > 8) throw new Error('The picture could not be drawn: its workers keep stopping.');
-        // Tiles that a dead worker had taken are free again.
-        for (let i = flags; i < flags + count; i++) if (machine.bytes[i] !== DRAWN) machine.bytes[i] = FREE;
-      }
-    } finally {
-      this.heap.give(flags);
-    }
-  }
-
-  /** One pass over the tiles that are still free. Resolves true when all are drawn. */
-  private round(
-    machine: Machine,
-    plan: Plan,
-    output: number,
-    flags: number,
-    count: number,
-    signal?: AbortSignal,
-    onProgress?: (done: number, total: number) => void,
-  ): Promise<boolean> {
-    const id = ++this.jobs;
-    const control = this.controls + (id % RING) * CONTROL_WORDS * 4;
-    const words = () => new Int32Array(machine.memory.buffer, control, CONTROL_WORDS);
-    words().fill(0);
-    let before = 0;
-    for (let i = 0; i < count; i++) if (machine.bytes[flags + i] === DRAWN) before++;
-    Atomics.store(words(), JOB, id);
-    return new Promise((resolve, reject) => {
-      let settled = false;
-      const finish = (result: () => void) => {
-        if (settled) return;
-        settled = true;
-        clearInterval(timer);
-        signal?.removeEventListener('abort', stop);
-        this.onLeft = null;
-        this.onFailed = null;
-        // A worker still on its way to the job finds another number and leaves.
-        Atomics.store(words(), JOB, 0);
-        result();
-      };
-      const stop = () => {
-        Atomics.store(words(), CANCELLED, 1);
-        check();
-      };
-      const check = () => {
-        const w = words();
-        const drawn = before + Atomics.load(w, DONE);
-        if (drawn === count && Atomics.load(w, ACTIVE) === 0) finish(() => resolve(true));
-        else if (Atomics.load(w, CANCELLED) && Atomics.load(w, ACTIVE) === 0) finish(() => resolve(false));
-        else if (Atomics.load(w, NEXT) >= count && this.members.every((m) => m.inJob !== id)) finish(() => resolve(drawn === count));
-      };
-      this.onLeft = check;
-      this.onFailed = (message) => {
-        Atomics.store(words(), CANCELLED, 1);
-        finish(() => reject(new Error(message)));
-      };
-      const timer = setInterval(() => {
-        onProgress?.(before + Atomics.load(words(), DONE), count);
-        check();
-      }, 100);
-      signal?.addEventListener('abort', stop);
-      for (const m of this.members) {
-        this.owe(m);
-        m.inJob = id;
-        m.handle.post({ kind: 'tiles', job: { id, plan, output, control, flags } });
-      }
-    });
-  }
-
-  private drawPrivate(plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
-    const id = ++this.jobs;
-    const { count } = tilesOf(plan.region, plan.tile);
-    const { width, height } = plan.region;
-    const picture = new Uint8Array(width * height * 4);
-    let next = 0;
-    let done = 0;
-    return new Promise((resolve, reject) => {
-      const end = (result: () => void) => {
-        this.onTile = null;
-        this.onFailed = null;
-        this.onLost = null;
-        for (const m of this.members) m.inJob = 0;
-        signal?.removeEventListener('abort', stop);
-        result();
-      };
-      const stop = () => end(() => reject(new Cancelled()));
-      const give = (member: Member) => {
-        if (next < count) member.handle.post({ kind: 'tile', job: id, index: next++ });
-      };
-      signal?.addEventListener('abort', stop);
-      this.onFailed = (message) => end(() => reject(new Error(message)));
-      this.onLost = () => end(() => reject(new Lost()));
-      this.onTile = (index, pixels, member) => {
-        const tile = tileRegion(plan.region, plan.tile, index);
-        const x = tile.x - plan.region.x;
-        const y = tile.y - plan.region.y;
-        for (let row = 0; row < tile.height; row++) {
-          picture.set(pixels.subarray(row * tile.width * 4, (row + 1) * tile.width * 4), ((y + row) * width + x) * 4);
-        }
-        done++;
-        onProgress?.(done, count);
-        if (done === count) end(() => resolve(picture));
-        else give(member);
-      };
-      for (const m of this.members) {
-        m.handle.post({ kind: 'tiles', job: { id, plan, output: 0, control: 0, flags: 0 } });
-        this.owe(m);
-        m.inJob = id;
-        // Two tiles on their way to each worker keep it busy while one travels back.
-        give(m);
-        give(m);
-      }
-    });
   }
 
   /** Resolves when every worker has started. @throws Error when they cannot be. */

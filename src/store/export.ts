@@ -4,7 +4,7 @@ import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';
 import type { Piece, Recipe } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
-import { Cancelled } from '../engine/pool';
+import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, fileName } from './files';
 import { useBench } from './bench';

@@ -6,7 +6,7 @@ import type { Piece } from '../core/piece/schema';
 import type { Stroke } from '../core/mask/parts/strokes';
 import { pieceSize, toFile } from '../core/ready/geometry';
 import type { KeptReport } from '../engine/kept';
-import { Cancelled } from '../engine/pool';
+import { Cancelled } from '../engine/stopping';
 import { useBench } from './bench';
 import { getEngine } from './engine';
 import { complain, say } from './notices';

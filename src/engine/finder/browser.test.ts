@@ -1,5 +1,5 @@
 import type { Finding } from '../../core/guards/finding';
-import { Cancelled } from '../pool';
+import { Cancelled } from '../stopping';
 import { browserFind } from './browser';
 
 const finding: Finding = { version: 1, faces: [], person: null };

@@ -1,5 +1,5 @@
 import type { Finding } from '../../core/guards/finding';
-import { Cancelled } from '../pool';
+import { Cancelled } from '../stopping';
 import type { Find } from '../guards';
 import type { FromFinder } from './finder.worker';
 

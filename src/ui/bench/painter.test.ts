@@ -1,6 +1,6 @@
 import { pieceSchema } from '@/core/piece/schema';
 import type { Drawing, DrawOptions, Engine } from '@/engine/engine';
-import { Cancelled } from '@/engine/pool';
+import { Cancelled } from '@/engine/stopping';
 import { Painter, QUICK_PIXELS, type Scene } from './painter';
 
 // A canvas and an engine that only write down what is asked of them.

@@ -3,7 +3,7 @@ import type { Piece } from '@/core/piece/schema';
 import type { View } from '@/core/render/plan';
 import type { Region } from '@/core/image/tile';
 import type { Engine } from '@/engine/engine';
-import { Cancelled } from '@/engine/pool';
+import { Cancelled } from '@/engine/stopping';
 import type { Viewport } from './viewport';
 
 export interface Scene {
