@@ -8,6 +8,7 @@ export { sampleAffineDeep, halveDeep } from './deep';
 export { copyPart, evenLight, stitchAcross, stitchDown } from './fit';
 export { sampleLens, cornerLight } from './lens';
 export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } from './membrane';
+export { meanCells, spreadCells, isFilled } from './reduce';
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo } from './smooth';
 export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';

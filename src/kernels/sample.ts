@@ -229,23 +229,29 @@ export function sampleArea(
   const norm = <f32>(1.0 / (255.0 * r * r));
   const left0 = <i32>ox + x;
   const top0 = <i32>oy + y;
-  if (r == 1 && <f64>left0 == ox + <f64>x && <f64>top0 == oy + <f64>y && left0 >= 0 && top0 >= 0 && left0 + tw <= w && top0 + th <= h) {
-    // At full size every pixel is itself.
+  if (r == 1 && <f64>left0 == ox + <f64>x && <f64>top0 == oy + <f64>y) {
+    // At full size every pixel is itself; beyond the edge it is the nearest one.
     const k = f32x4.splat(norm);
+    const from = max<i32>(0, min<i32>(tw, -left0));
+    const to = max<i32>(from, min<i32>(tw, w - left0));
     for (let j = 0; j < th; j++) {
-      let p = src + ((<usize>(top0 + j) * <usize>w + <usize>left0) << 2);
-      let at = dst + ((<usize>(j * tw)) << 2);
-      let i = 0;
-      for (; i + 4 <= tw; i += 4) {
-        putFour(at, stride, f32x4.mul(pixel(p), k), f32x4.mul(pixel(p + 4), k), f32x4.mul(pixel(p + 8), k), f32x4.mul(pixel(p + 12), k), 1);
+      const row = src + ((<usize>within(top0 + j, h) * <usize>w) << 2);
+      const out = dst + ((<usize>(j * tw)) << 2);
+      for (let i = 0; i < from; i++) put(out + (<usize>i << 2), stride, f32x4.mul(pixel(row + (<usize>within(left0 + i, w) << 2)), k));
+      let p = row + (<usize>(left0 + from) << 2);
+      let at = out + (<usize>from << 2);
+      let i = from;
+      for (; i + 4 <= to; i += 4) {
+        const four = v128.load(p);
+        const mask = i32x4.splat(255);
+        v128.store(at, f32x4.mul(f32x4.convert_i32x4_s(v128.and(four, mask)), k));
+        v128.store(at + stride, f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(four, 8), mask)), k));
+        v128.store(at + 2 * stride, f32x4.mul(f32x4.convert_i32x4_s(v128.and(i32x4.shr_u(four, 16), mask)), k));
+        v128.store(at + 3 * stride, f32x4.mul(f32x4.convert_i32x4_s(i32x4.shr_u(four, 24)), k));
         p += 16;
         at += 16;
       }
-      for (; i < tw; i++) {
-        put(at, stride, f32x4.mul(pixel(p), k));
-        p += 4;
-        at += 4;
-      }
+      for (; i < tw; i++) put(out + (<usize>i << 2), stride, f32x4.mul(pixel(row + (<usize>within(left0 + i, w) << 2)), k));
     }
     return;
   }

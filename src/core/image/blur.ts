@@ -1,48 +1,36 @@
 import type { Machine } from './machine';
-import type { Scratch, Tile } from './tile';
+import { grow, padded, shrink, type Scratch, type Tile } from './tile';
 
-/** Standard deviation up to which taps of a Gaussian are laid on; above it three box means come close enough (within 3 % of its weights). */
-const EXACT = 2.5;
+/**
+ * Up to this standard deviation, in pixels, the taps of a Gaussian are laid on as they are. A wider one is laid on the means of cells, so large
+ * that it is under this many of them: what such a blur leaves needs no more.
+ */
+const WIDE = 5;
 
-/** Pixels around a pixel that a blur of that standard deviation reads. */
-export const blurReach = (sigma: number): number => (sigma < 0.15 ? 0 : Math.ceil(3 * sigma) + 1);
+/** Pixels around a pixel that a blur of that standard deviation reads; of a wide one in fours, so that rows stay aligned in memory. */
+export function blurReach(sigma: number): number {
+  if (sigma < 0.15) return 0;
+  return sigma > WIDE ? 4 * Math.ceil((3 * sigma + 1) / 4) : Math.ceil(3 * sigma) + 1;
+}
 
-/** A wide blur is done on a plane halved until its deviation is under this: nothing that such a blur leaves is lost by halving. */
-const WIDE = 9;
+/** A plane's wide Gaussian, as the means of cells. */
+interface Means {
+  at: number;
+  columns: number;
+  rows: number;
+  cell: number;
+  work: number;
+}
 
-/** A Gaussian wider than `WIDE` pixels, on a reduced copy of the plane. Only what lies further than `rim` from its edges is put back. */
-function blurReduced(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number, rim: number): void {
-  const { kernels } = machine;
-  const levels = Math.ceil(Math.log2(sigma / WIDE));
-  const cell = 2 ** levels;
-  const [w, h] = [Math.ceil(width / (4 * cell)) * 4 * cell, Math.ceil(height / cell) * cell];
-  const planes = [scratch.plane(w * h + 8)];
-  kernels.copyWindow(plane, width, planes[0], w, width, height);
-  kernels.extendEdges(planes[0], w, h, 0, 0, width, height);
-  for (let l = 1; l <= levels; l++) {
-    planes.push(scratch.plane((w >> l) * (h >> l) + 8));
-    kernels.shrink(planes[l - 1], w >> (l - 1), h >> (l - 1), planes[l]);
-    // The mean of two neighbours is a blur of its own, of variance 1/4.
-    sigma = Math.sqrt(sigma * sigma - 0.25) / 2;
-  }
-  blurPlane(machine, scratch, planes[levels], w >> levels, h >> levels, sigma);
-  // The window that is wanted, with two cells around it for the interpolation; columns in fours.
-  const [low, across] = [w >> levels, h >> levels];
-  const x0 = Math.floor(Math.max(0, Math.floor(rim / cell) - 2) / 4) * 4;
-  const y0 = Math.max(0, Math.floor(rim / cell) - 2);
-  const cw = Math.ceil((Math.min(low, Math.ceil((width - rim) / cell) + 2) - x0) / 4) * 4;
-  const ch = Math.min(across, Math.ceil((height - rim) / cell) + 2) - y0;
-  if (cw <= 0 || ch <= 0) return;
-  const rows = scratch.take(cw * cell * 16 + 64);
-  let from = scratch.plane(cw * ch + 8);
-  kernels.copyWindow(planes[levels] + (y0 * low + x0) * 4, low, from, cw, cw, ch);
-  for (let l = 1; l <= levels; l++) {
-    const to = planes[levels - l];
-    kernels.enlarge(from, cw << (l - 1), ch << (l - 1), to, cw << l, ch << l, 0, rows);
-    from = to;
-  }
-  const at = plane + (y0 * cell * width + x0 * cell) * 4;
-  kernels.copyWindow(from, cw * cell, at, width, Math.min(cw * cell, width - x0 * cell), Math.min(ch * cell, height - y0 * cell));
+function blurredMeans(machine: Machine, scratch: Scratch, plane: number, width: number, height: number, sigma: number): Means {
+  const cell = 2 ** Math.ceil(Math.log2(sigma / WIDE));
+  const [columns, rows] = [Math.ceil(width / cell), Math.ceil(height / cell)];
+  const at = scratch.plane(columns * rows + 8);
+  const work = scratch.take((columns * Math.max(4, cell) + 6 * Math.max(4, cell) + 32) * 4);
+  machine.kernels.meanCells(plane, width, height, at, columns, rows, cell, work);
+  // The mean of a cell is a blur of its own, of variance (cell² − 1) / 12.
+  blurPlane(machine, scratch, at, columns, rows, Math.sqrt(sigma * sigma - (cell * cell - 1) / 12) / cell);
+  return { at, columns, rows, cell, work };
 }
 
 /**
@@ -54,33 +42,24 @@ export function blurPlane(machine: Machine, scratch: Scratch, plane: number, wid
   const { kernels, floats } = machine;
   const mark = scratch.mark();
   if (sigma > WIDE) {
-    blurReduced(machine, scratch, plane, width, height, sigma, rim);
+    const { at, columns, rows, cell, work } = blurredMeans(machine, scratch, plane, width, height, sigma);
+    const inner = plane + (rim * width + rim) * 4;
+    if (2 * rim < Math.min(width, height)) kernels.spreadCells(at, columns, rows, cell, inner, width, rim, width - rim, rim, height - rim, work);
     scratch.release(mark);
     return;
   }
   const other = scratch.plane(width * height + 8);
-  if (sigma <= EXACT) {
-    const radius = Math.ceil(3 * sigma);
-    const taps = Array.from({ length: 2 * radius + 1 }, (_, i) => Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)));
-    const sum = taps.reduce((a, b) => a + b);
-    const table = scratch.take(taps.length * 4);
-    floats.set(
-      taps.map((v) => v / sum),
-      table / 4,
-    );
-    const line = scratch.take((width + 2 * radius + 8) * 4);
-    kernels.convolveRows(plane, other, width, height, table, radius, 0, line);
-    kernels.convolveColumns(other, plane, width, height, table, radius, 0);
-  } else {
-    // Three boxes of variance σ²/3 each: (2r + 1)² = 1 + 4σ².
-    const radius = (Math.sqrt(1 + 4 * sigma * sigma) - 1) / 2;
-    const middle = scratch.plane(width * height + 8);
-    const line = scratch.take((width + 2 * Math.ceil(radius) + 32) * 4);
-    kernels.boxMean(plane, other, width, height, radius, middle, line);
-    kernels.boxMean(other, plane, width, height, radius, middle, line);
-    kernels.boxMean(plane, other, width, height, radius, middle, line);
-    kernels.copyWindow(other, width, plane, width, width, height);
-  }
+  const radius = Math.ceil(3 * sigma);
+  const taps = Array.from({ length: 2 * radius + 1 }, (_, i) => Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)));
+  const sum = taps.reduce((a, b) => a + b);
+  const table = scratch.take(taps.length * 4);
+  floats.set(
+    taps.map((v) => v / sum),
+    table / 4,
+  );
+  const line = scratch.take((width + 2 * radius + 8) * 4);
+  kernels.convolveRows(plane, other, width, height, table, radius, 0, line);
+  kernels.convolveColumns(other, plane, width, height, table, radius, 0);
   scratch.release(mark);
 }
 
@@ -90,8 +69,8 @@ export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: 
   const { kernels } = machine;
   const { ptr, stride, width, height, count } = tile;
   const mark = scratch.mark();
-  const opaque = isOpaque(machine, scratch, tile);
-  if (opaque) {
+  // Alpha need not be looked after where every pixel covers fully.
+  if (kernels.isFilled(ptr + 3 * stride, width * height, 1)) {
     for (let c = 0; c < 3; c++) blurPlane(machine, scratch, ptr + c * stride, width, height, sigma, rim);
     scratch.release(mark);
     return;
@@ -106,10 +85,27 @@ export function blurTile(machine: Machine, scratch: Scratch, tile: Tile, sigma: 
   scratch.release(mark);
 }
 
-/** Whether every pixel of a tile covers fully: then alpha need not be looked after. */
-function isOpaque({ kernels, memory }: Machine, scratch: Scratch, { ptr, stride, width, height }: Tile): boolean {
-  const at = scratch.take(16);
-  kernels.moments(ptr + 3 * stride, width * height, at);
-  const [sum, squares] = new Float64Array(memory.buffer, at, 2);
-  return sum === width * height && squares === sum;
+/** Gaussian blur of a tile's colours, cut down by `rim` pixels at each side, unless nothing would be left: what is returned lies at the same place. */
+export function blurAndCut(machine: Machine, scratch: Scratch, tile: Tile, sigma: number, rim: number): Tile {
+  const { kernels } = machine;
+  const { ptr, stride, width, height } = tile;
+  const inner = grow(tile, -rim);
+  if (inner.width < 1 || inner.height < 1) {
+    blurTile(machine, scratch, tile, sigma);
+    return tile;
+  }
+  if (sigma <= WIDE || rim < 1 || !kernels.isFilled(ptr + 3 * stride, width * height, 1)) {
+    blurTile(machine, scratch, tile, sigma, rim);
+    return shrink(machine, tile, inner);
+  }
+  const mark = scratch.mark();
+  const means = [0, 1, 2].map((c) => blurredMeans(machine, scratch, ptr + c * stride, width, height, sigma));
+  const count = padded(inner.width, inner.height);
+  const small: Tile = { ...inner, ptr, stride: count * 4, count };
+  means.forEach(({ at, columns, rows, cell, work }, c) =>
+    kernels.spreadCells(at, columns, rows, cell, ptr + c * small.stride, inner.width, rim, rim + inner.width, rim, rim + inner.height, work),
+  );
+  kernels.fill(ptr + 3 * small.stride, count, 1);
+  scratch.release(mark);
+  return small;
 }

@@ -54,6 +54,24 @@ describe('reducing a photo', () => {
     expect(Math.round(machine.floats[tile.ptr / 4 + 77 * W + 41] * 255)).toBe(Math.round(scene(41, 77)[0]));
   });
 
+  it('at full size has the nearest pixel beyond its edges, on every side', () => {
+    for (const region of [
+      { x: -9, y: -5, width: 23, height: 11 },
+      { x: W - 7, y: H - 4, width: 18, height: 9 },
+      { x: -3, y: 40, width: W + 6, height: 2 },
+      { x: W + 5, y: 12, width: 6, height: 3 },
+      { x: -20, y: H + 2, width: 9, height: 3 },
+    ]) {
+      const tile = whole(1, region);
+      for (let c = 0; c < 4; c++)
+        read(tile, c).forEach((v, i) => {
+          const x = Math.max(0, Math.min(W - 1, region.x + (i % region.width)));
+          const y = Math.max(0, Math.min(H - 1, region.y + Math.floor(i / region.width)));
+          expect(Math.round(v * 255)).toBe(c === 3 ? 255 : Math.round(scene(x, y)[c]));
+        });
+    }
+  });
+
   it('does not depend on how it is cut', () => {
     const all = whole(0.37);
     const part = { x: 31, y: 17, width: 40, height: 21 };

@@ -104,6 +104,12 @@ function reachBelow(context: RenderContext, coat: PlannedCoat): number {
 export const readsBelow = (coat: Pick<PlannedCoat, 'source' | 'treatments'>): boolean =>
   !!sourceByKind(coat.source.kind as string).readsBelow || coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
 
+/** Whether a coat is what lies below, treated, and nothing else of it wants that as it was. */
+const givesBelow = (coat: PlannedCoat): boolean =>
+  !!sourceByKind(coat.source.kind as string).isBelow &&
+  !maskReadsBelow(coat.mask) &&
+  !coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
+
 function reachOf(context: RenderContext, coat: PlannedCoat): number {
   return coat.treatments.reduce((sum, t) => sum + reachOne(t, context.unit), 0);
 }
@@ -131,7 +137,10 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
     const mark = scratch.mark();
     left -= reach;
     const target = reach > 0 ? window(context, tile, grow(region, left)) : tile;
-    const treated = treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target);
+    const treated =
+      target !== tile && givesBelow(coat)
+        ? treat(context, tile, coat.treatments)
+        : treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target);
     const source = treated.width === target.width ? treated : window(context, treated, grow(region, left));
     const kept = target.width === region.width ? keptMask(context, plan, coat, index) : undefined;
     const mask = drawMask(context, coat.mask, target, belowMask(context, coat, tile, target), kept);

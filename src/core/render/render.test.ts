@@ -200,3 +200,18 @@ it('a drape that wraps shifts in what lies on the other side, on every tile', ()
   expect(worst).toBeLessThanOrEqual(2);
   expect(differ).toBeGreaterThan(50);
 });
+
+it('treats what lies below where it lies when nobody else wants it, with the same result', () => {
+  // A drape by what lies below, of no amount, changes nothing but says that it reads it.
+  const idle = { kind: 'drape', map: 'below', amountX: 0, amountY: 0 };
+  const under = coats.slice(0, 2);
+  const over = (treatments: object[]) => ({
+    ...coat('e', { blend: 'soft-light', strength: 0.7, source: { kind: 'below' }, treatments, limits: [0, 0.2, 0.9, 1] }),
+    picture: undefined,
+  });
+  const steps = [
+    { kind: 'blur', radius: 20 },
+    { kind: 'tone', saturation: -0.5 },
+  ];
+  expect(Buffer.compare(draw({ coats: [...under, over(steps)] }), draw({ coats: [...under, over([idle, ...steps])] }))).toBe(0);
+});

@@ -6,6 +6,7 @@ export default defineSource({
   label: 'What lies below',
   schema: z.object({ kind: z.literal('below') }),
   readsBelow: true,
+  isBelow: true,
   fill({ machine }, tile, _coat, below) {
     machine.bytes.copyWithin(tile.ptr, below.ptr, below.ptr + 4 * below.stride);
   },

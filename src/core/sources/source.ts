@@ -10,6 +10,8 @@ export interface Source<S extends z.ZodObject = z.ZodObject> {
   schema: S;
   /** True when it reads what lies below. */
   readsBelow?: boolean;
+  /** True when it is what lies below, pixel for pixel: then that itself may be treated where nobody wants it any more. */
+  isBelow?: boolean;
   /** True when the coat's lay says where it sits. */
   laid?: boolean;
   fill(context: RenderContext, tile: Tile, coat: PlannedCoat, below: Tile): void;

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { blurReach, blurTile } from '../image/blur';
+import { blurAndCut, blurReach, blurTile } from '../image/blur';
 import { slider } from '../schema';
 import { defineTreatment } from './treatment';
 
@@ -21,4 +21,5 @@ export default defineTreatment({
   reach: (p, unit) => blurReach(p.radius * unit),
   neutral: (p) => p.radius === 0,
   apply: ({ machine, scratch, unit }, tile, p) => blurTile(machine, scratch, tile, p.radius * unit, Math.floor(2 * p.radius * unit)),
+  applyAndCut: ({ machine, scratch, unit }, tile, p) => blurAndCut(machine, scratch, tile, p.radius * unit, blurReach(p.radius * unit)),
 });

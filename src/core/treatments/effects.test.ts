@@ -117,7 +117,7 @@ describe('blur', () => {
     const to = new openCv.Mat();
     openCv.GaussianBlur(from, to, new openCv.Size(0, 0), sigma, sigma, openCv.BORDER_REPLICATE);
     const out = run(noisy, { kind: 'blur', radius: sigma });
-    // The kernel of 3 σ leaves three thousandths out; three boxes are near a Gaussian.
+    // The kernel of 3 σ leaves three thousandths out.
     expect(most(out, (x, y, c) => (c === 0 ? to.data32F[y * w + x] : read(out, x, y, c)), Math.ceil(2 * sigma))).toBeLessThan(0.004);
   });
   it('draws in neither black nor what is transparent', () => {

@@ -34,7 +34,11 @@ export function treat(context: RenderContext, given: Tile, list: readonly Params
     if (spoiled > 0) tile = shrink(context.machine, tile, grow(tile, -spoiled));
     spoiled = reachOf(todo[i], context.unit);
     let end = i + 1;
-    if (spoiled > 0) {
+    const { applyAndCut } = treatmentByKind(todo[i].kind as string);
+    if (spoiled > 0 && applyAndCut && plain(todo[i])) {
+      tile = applyAndCut(context, tile, todo[i]);
+      spoiled = 0;
+    } else if (spoiled > 0) {
       applyOne(context, tile, todo[i], below);
     } else {
       while (end < todo.length && reachOf(todo[end], context.unit) === 0) end++;

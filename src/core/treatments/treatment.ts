@@ -22,6 +22,8 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   survey?(params: z.output<S>): SurveyOrder;
   /** `below` is what lies under the coat, over the tile's region or a larger one; only for one that says that it reads it. */
   apply(context: RenderContext, tile: Tile, params: z.output<S> & { survey?: Survey }, below?: Tile): void;
+  /** The same as `apply`, for one that cuts the tile down by its reach at less cost than cutting it afterwards. */
+  applyAndCut?(context: RenderContext, tile: Tile, params: z.output<S>): Tile;
   /** True when it reads what lies below. */
   readsBelow?(params: z.output<S>): boolean;
   /** Whether beyond the picture it wants what lies on the other side. */
