@@ -10,7 +10,6 @@ export async function gaussian(): Promise<void> {
   const pixels = scene(width, height);
   const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
     size: 1,
-    levels: 1,
     decode: async () => ({ width, height, place: async (at) => engine.pool.write(at, pixels) }),
   });
   // 30 pixels are 10 u here.

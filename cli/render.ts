@@ -2,6 +2,7 @@ import path from 'node:path';
 import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
 import type { Recipe } from '../src/core/piece/schema';
 import { readiedSize } from '../src/core/ready/geometry';
+import { drawsSmaller } from '../src/core/render/source';
 import { treatmentByKind } from '../src/core/treatments';
 import { nodeFind } from '../src/engine/finder/node';
 import { nodeEngine } from '../src/engine/node';
@@ -14,12 +15,12 @@ interface RenderArguments {
   scale?: string;
 }
 
-/** At full size nothing but materials is ever drawn smaller, unless a spot's source is looked for or the whole picture is surveyed. */
-function readsSmall({ ready, guards, coats }: Recipe): boolean {
+/** At full size nothing but materials is drawn smaller, unless a spot's source is looked for, the whole picture is surveyed, or a blur is wide. */
+function readsSmall({ ready, guards, coats }: Recipe, long: number): boolean {
   const surveyed = (t: Record<string, unknown>) => treatmentByKind(t.kind as string).survey !== undefined;
   if (guards || coats.some((c) => c.source.kind === 'cutout' || c.mask.parts.some((p) => p.kind === 'guard'))) return true;
   if (ready?.spots.some((spot) => !spot.from) || ready?.even || ready?.localTone || ready?.localContrast) return true;
-  return coats.some((c) => c.treatments.some(surveyed));
+  return coats.some((c) => c.treatments.some(surveyed) || drawsSmaller(c, long / 2000));
 }
 
 /** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */
@@ -31,15 +32,15 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const look = parseRecipe((await readBytes(recipe)).toString('utf8'));
   let next = 0;
   const coats = coatsOf(look, () => `c${++next}`);
+  const { width: pw, height: ph } = await sizeOf(photo);
+  const framed = readiedSize({ width: pw, height: ph }, look.ready);
   const engine = await nodeEngine({
     decode: (key, deep) =>
       decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
-    levels: scale === 1 && !readsSmall(look) ? 1 : undefined,
+    levels: scale === 1 && !readsSmall(look, Math.max(framed.width, framed.height)) ? 1 : undefined,
     inPlace: true,
     find: nodeFind(),
   });
-  const { width: pw, height: ph } = await sizeOf(photo);
-  const framed = readiedSize({ width: pw, height: ph }, look.ready);
   const width = Math.max(1, Math.round(framed.width * scale));
   const height = Math.max(1, Math.round(framed.height * scale));
   const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };

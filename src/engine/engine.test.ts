@@ -97,6 +97,41 @@ it('fails with the worker’s own sentence and goes on', async () => {
   await expect(engine.draw({ piece, region, scale: 1 }, (p) => p.length)).resolves.toBe(W * H * 4);
 });
 
+it('draws steps and masks that reach far at the size of an export, near what they are on a small drawing', async () => {
+  const engine = await make(true);
+  const steps = [
+    [{ kind: 'blur', radius: 60 }],
+    [{ kind: 'split', radius: 80, detail: 0.4 }],
+    [{ kind: 'sharpen', radius: 20, amount: 1 }],
+    [{ kind: 'posterise', soften: 20 }],
+    [
+      { kind: 'drape', map: 'below', amountX: 80, amountY: 40, blur: 40 },
+      { kind: 'relief', soften: 20, strength: 0.3 },
+    ],
+  ];
+  const wide = { start: 'none', parts: [{ kind: 'tones', of: 'below', op: 'add', feather: 120 }], feather: 120, expand: 20 };
+  const coats = steps.map((treatments, i) =>
+    coat(`s${i}`, { source: { kind: 'below' }, treatments, strength: 0.6, mask: i === 1 ? wide : undefined }),
+  );
+  const far = { ...piece, coats };
+  // 3.8 pixels to a u, as in a picture of 44 megapixels; a quarter of its middle is drawn.
+  const scale = 12;
+  const part = { x: W * 4.5, y: H * 4.5, width: W * 3, height: H * 3 };
+  const mean = (pixels: Uint8Array, width: number, box: [number, number, number]) => {
+    let sum = 0;
+    for (let y = box[1]; y < box[1] + box[2]; y++) for (let x = box[0]; x < box[0] + box[2]; x++) sum += pixels[(y * width + x) * 4 + 1];
+    return sum / box[2] ** 2;
+  };
+  const large = await engine.draw({ piece: far, region: part, scale, tile: engine.largeTile }, copy);
+  const small = await engine.draw({ piece: far, region: { x: W * 0.375, y: H * 0.375, width: W / 4, height: H / 4 }, scale: 1 }, copy);
+  for (const [x, y] of [
+    [10, 10],
+    [80, 40],
+    [130, 90],
+  ])
+    expect(Math.abs(mean(large, part.width, [x * 12, y * 12, 192]) - mean(small, W / 4, [x, y, 16]))).toBeLessThan(6);
+});
+
 it('gives up with a sentence when workers cannot be started', async () => {
   const pool = new Pool({
     module: new WebAssembly.Module(readFileSync(path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'public/kernels-shared.wasm'))),

@@ -8,6 +8,7 @@ import { marginOf, planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
+import { haloOf } from '../core/render/evaluate';
 import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
 import { CoatPlanner } from './coats';
 import { Guardian, type Find, type FinderInput } from './guards';
@@ -54,6 +55,8 @@ export interface EngineOptions {
   find?: Find;
 }
 
+/** Side of a tile that fits a worker's memory with a halo of so many pixels. */
+const tileFor = (halo: number): number => (halo > 220 ? 128 : halo > 140 ? 256 : 384);
 /** Most that the long side of what a finder sees has. */
 const FINDER_SIDE = 2048;
 const KEPT_SLOTS = 16;
@@ -246,6 +249,8 @@ export class Engine {
     const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
     const shownGuard = view.kind === 'guards' ? await this.guards.shown(piece, view.region) : undefined;
     const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping, shownGuard };
+    // A worker's memory holds a tile with its halo several times.
+    if (tile > 128) plan.tile = Math.min(tile, tileFor(haloOf(plan)));
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared) {
       const coat = piece.coats[index];

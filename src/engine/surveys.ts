@@ -1,4 +1,4 @@
-import { readsBelow } from '../core/render/evaluate';
+import { readsBelow } from '../core/render/source';
 import type { PlannedReady } from '../core/ready/photo';
 import type { Plan, PlannedCoat } from '../core/render/plan';
 import { SURVEY_SIDE, surveyBytes, surveyScratch, type Survey, type SurveyOrder } from '../core/render/survey';

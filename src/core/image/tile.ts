@@ -67,7 +67,7 @@ export class Scratch {
   take(bytes: number): number {
     const at = this.next;
     this.next = at + Math.ceil(bytes / 16) * 16;
-    if (this.next > this.end) throw new RangeError('A tile needs more scratch memory than a worker has.');
+    if (this.next > this.end) throw new RangeError('A step reaches too far for a picture of this size; ease its amount or make the picture smaller.');
     return at;
   }
 

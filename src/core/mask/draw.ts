@@ -1,7 +1,7 @@
 import { blurPlane, blurReach } from '../image/blur';
 import { grow, padded, type Region, type Tile } from '../image/tile';
 import { Planes } from '../guards/planes';
-import { fillPhoto } from '../ready/photo';
+import { enlargeFrom, reducedContext, reducedRegion } from '../render/far';
 import type { RenderContext } from '../render/context';
 import { maskPartByKind } from '.';
 import { operationNumber, type Loaded } from './part';
@@ -42,6 +42,15 @@ const FAR = 72;
 /** Deviation of a feather of so many u: from nothing to all over about its width. */
 const sigmaOf = (feather: number, unit: number) => (feather * unit) / 3;
 
+/** Whether a mask is so wide that it is drawn smaller. */
+export const maskIsFar = (mask: PlannedMask, unit: number): boolean => maskReach(mask, unit) > FAR;
+
+/** How much of what lies below a mask reads around a region; what is wide is drawn smaller, from a drawing of its own. */
+export const maskHalo = (mask: PlannedMask, unit: number): number => {
+  const reach = maskReadsBelow(mask) ? maskReach(mask, unit) : 0;
+  return reach > FAR ? 0 : reach;
+};
+
 /** Pixels around a pixel that a mask reads. */
 export function maskReach(mask: PlannedMask, unit: number): number {
   const parts = Math.max(0, ...working(mask).map((p) => (maskPartByKind(p.kind).ownFeather ? 0 : blurReach(sigmaOf(p.feather ?? 0, unit)))));
@@ -66,21 +75,25 @@ export function growing({ parts }: PlannedMask): Stroke | undefined {
   return stroke?.ring ? undefined : stroke;
 }
 
-/** A plane 0..1 of where a coat applies. `below`: what lies below it, over the region grown by the mask's reach, when the mask reads it. */
-export function drawMask(context: RenderContext, mask: PlannedMask, region: Region, below: Tile | null, kept?: KeptMask): number {
+/** Draws what lies below a coat over a region, in the drawing under way or in a smaller one. */
+export type DrawBelow = (context: RenderContext, region: Region) => Tile;
+
+/** A plane 0..1 of where a coat applies. `below`: what lies below it, over the region grown by the mask's halo, when the mask reads it. */
+export function drawMask(context: RenderContext, mask: PlannedMask, region: Region, below: DrawBelow | null, kept?: KeptMask): number {
   const { machine, scratch, unit } = context;
   const { kernels } = machine;
   const out = scratch.plane(padded(region.width, region.height) + 8, mask.start === 'all' ? 1 : 0);
   const whole = (mask.density ?? 1) < 1 || (mask.feather ?? 0) > 0 || (mask.expand ?? 0) !== 0 || (mask.refine ?? 0) > 0 || mask.invert;
   if (working(mask).length === 0 && !whole) return out;
   const reach = maskReach(mask, unit);
-  if (reach > FAR && !maskReadsBelow(mask)) return drawReduced(context, mask, region, out, 2 ** Math.ceil(Math.log2(reach / FAR)));
+  if (reach > FAR) return drawReduced(context, mask, region, below, out, 2 ** Math.ceil(Math.log2(reach / FAR)));
   const wide = grow(region, reach);
   const mark = scratch.mark();
+  const under = below && maskReadsBelow(mask) ? below(context, wide) : null;
   const planes = new Planes(machine, scratch, wide.width, wide.height);
   const plane = reach > 0 ? planes.make(mask.start === 'all' ? 1 : 0) : out;
-  if (kept && reach === 0) drawGrowing(context, planes, plane, region, mask, below, kept);
-  else for (const part of working(mask)) drawPart(context, planes, plane, wide, part, below);
+  if (kept && reach === 0) drawGrowing(context, planes, plane, region, mask, under, kept);
+  else for (const part of working(mask)) drawPart(context, planes, plane, wide, part, under);
   if ((mask.expand ?? 0) !== 0) planes.widen(plane, (mask.expand ?? 0) * unit);
   if ((mask.refine ?? 0) > 0) refineOn(context, planes, plane, wide, mask.refine ?? 0);
   if ((mask.feather ?? 0) > 0) planes.blur(plane, sigmaOf(mask.feather ?? 0, unit));
@@ -97,25 +110,15 @@ export function drawMask(context: RenderContext, mask: PlannedMask, region: Regi
 }
 
 /** The mask at a whole part of the size, read larger again. Which part does not hang on the tile, so that tiles meet. */
-function drawReduced(context: RenderContext, mask: PlannedMask, region: Region, out: number, factor: number): number {
+function drawReduced(context: RenderContext, mask: PlannedMask, region: Region, below: DrawBelow | null, out: number, factor: number): number {
   const { scratch, machine } = context;
-  const small: RenderContext = {
-    ...context,
-    scale: context.scale / factor,
-    width: context.width / factor,
-    height: context.height / factor,
-    unit: context.unit / factor,
-    kept: undefined,
-    drawPhoto: (tile) => fillPhoto(small, tile),
-  };
-  const x = Math.floor(region.x / factor) - 1;
-  const y = Math.floor(region.y / factor) - 1;
-  const width = Math.ceil((region.x + region.width) / factor) + 1 - x;
-  const height = Math.ceil((region.y + region.height) / factor) + 1 - y;
   const mark = scratch.mark();
-  const plane = drawMask(small, mask, { x, y, width, height }, null);
-  const k = 1 / factor;
-  machine.kernels.enlargePart(plane, width, height, out, region.width, region.height, k, region.x * k - x, region.y * k - y);
+  const around = reducedRegion(region, factor);
+  const ptr = drawMask(reducedContext(context, factor), mask, around, below);
+  const small: Tile = { ...around, ptr, stride: 0, count: padded(around.width, around.height) };
+  enlargeFrom(machine, scratch, small, factor, { ...region, ptr: out, stride: 0 }, 1);
+  // The curve between the pixels may swing a little beyond what they hold.
+  machine.kernels.clampTo(out, padded(region.width, region.height), 0, 1);
   scratch.release(mark);
   return out;
 }

@@ -14,8 +14,13 @@ export interface RenderContext {
   kept?: { region: Region; count: number; margin: number; holds: boolean; at: number; stamp(): void };
   /** The mask of another coat over a region, as a plane; undefined when there is none or it is being asked for itself. */
   maskOf?(context: RenderContext, coat: string, region: Region): number | undefined;
-  /** Fills a tile with the readied photo. */
-  drawPhoto(tile: Tile): void;
+  /**
+   * While a treatment is put on: a Gaussian of what it is given, of what lies below, or of the photo, over the tile it works on; undefined where the deviation,
+   * in pixels, is not so wide that it has to be taken on a smaller drawing.
+   */
+  far?(of: 'own' | 'below' | 'photo', sigma: number): Tile | undefined;
+  /** Fills a tile with the readied photo, as this drawing or another one of the same piece has it. */
+  drawPhoto(tile: Tile, drawing?: RenderContext): void;
   /** Pixels drawn to one pixel of the readied photo. */
   scale: number;
   /** Size of the whole piece (the readied photo) at this scale, not rounded. */

@@ -2,14 +2,13 @@ import { modeById } from '../blend';
 import { linearTable } from '../color/srgb';
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
-import { grow, window as cut, type Region, type Scratch, type Tile } from '../image/tile';
-import { drawMask, maskReach, maskReadsBelow, type KeptMask } from '../mask/draw';
+import { grow, type Region, type Scratch, type Tile } from '../image/tile';
+import { drawMask, maskHalo, type DrawBelow, type KeptMask } from '../mask/draw';
 import { fillOfFile, fillPhoto } from '../ready/photo';
-import { sourceByKind } from '../sources';
-import { treatmentByKind } from '../treatments';
-import { reachOf as reachOne, treat } from '../treatments/run';
+import { treat } from '../treatments/run';
 import type { RenderContext } from './context';
-import { cachedTileBytes, tileRegion, type CacheSlot, type Plan, type PlannedCoat } from './plan';
+import { cachedTileBytes, tileRegion, type Plan, type PlannedCoat } from './plan';
+import { givesBelow, holds, keep, reachOf, readsBelow, redrawn, treatedSource, window } from './source';
 
 /** Draws tile `index` of the plan as RGBA8 at `output`, in rows of `pitch` pixels. Leaves the scratch memory free. */
 export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: number, output: number, pitch: number): void {
@@ -44,7 +43,7 @@ export function contextOf(machine: Machine, scratch: Scratch, { photo, scale, re
     scratch,
     photo,
     ready,
-    drawPhoto: (tile) => fillPhoto(context, tile),
+    drawPhoto: (tile, drawing = context) => fillPhoto(drawing, tile),
     scale,
     width: width * scale,
     height: height * scale,
@@ -95,23 +94,17 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
 }
 
 /** How far around its pixels a coat reads what lies below, for its own pixels or for its mask. */
-function reachBelow(context: RenderContext, coat: PlannedCoat): number {
+function reachBelow(context: Pick<RenderContext, 'unit'>, coat: PlannedCoat): number {
   const own = readsBelow(coat) ? reachOf(context, coat) : 0;
-  return Math.max(own, maskReadsBelow(coat.mask) ? maskReach(coat.mask, context.unit) : 0);
+  return Math.max(own, maskHalo(coat.mask, context.unit));
 }
 
-/** Whether a coat's pixels depend on what lies below it: by its source, or by one of its treatments. */
-export const readsBelow = (coat: Pick<PlannedCoat, 'source' | 'treatments'>): boolean =>
-  !!sourceByKind(coat.source.kind as string).readsBelow || coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
-
-/** Whether a coat is what lies below, treated, and nothing else of it wants that as it was. */
-const givesBelow = (coat: PlannedCoat): boolean =>
-  !!sourceByKind(coat.source.kind as string).isBelow &&
-  !maskReadsBelow(coat.mask) &&
-  !coat.treatments.some((t) => treatmentByKind(t.kind as string).readsBelow?.(t));
-
-function reachOf(context: RenderContext, coat: PlannedCoat): number {
-  return coat.treatments.reduce((sum, t) => sum + reachOne(t, context.unit), 0);
+/** How far around a tile a plan's drawing reads: the halos of all its coats, and the widest of their sources. */
+export function haloOf({ photo, ready, scale, coats }: Plan): number {
+  const { width, height } = ready ?? photo;
+  const context = { unit: (Math.max(width, height) * scale) / 2000 };
+  const own = coats.filter(shown).map((coat) => (readsBelow(coat) ? 0 : reachOf(context, coat)));
+  return coats.filter(shown).reduce((sum, coat) => sum + reachBelow(context, coat), Math.max(0, ...own));
 }
 
 /** The photo with the coats on it, over a region; halos are added up from the top coat down. */
@@ -137,18 +130,28 @@ function stack(context: RenderContext, plan: Plan, coats: PlannedCoat[], index: 
     const mark = scratch.mark();
     left -= reach;
     const target = reach > 0 ? window(context, tile, grow(region, left)) : tile;
+    const ground = tile;
+    const belowAt: DrawBelow = (at, wanted) => {
+      if (at !== context) return stack(at, bare(plan), coats.slice(0, i), index, wanted);
+      return ground.width === wanted.width ? ground : window(context, ground, wanted);
+    };
     const treated =
       target !== tile && givesBelow(coat)
-        ? treat(context, tile, coat.treatments)
-        : treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target);
+        ? treat(context, tile, coat.treatments, undefined, redrawn(coat, belowAt))
+        : treatedSource(context, plan, coat, index, readsBelow(coat) ? tile : target, belowAt);
     const source = treated.width === target.width ? treated : window(context, treated, grow(region, left));
     const kept = target.width === region.width ? keptMask(context, plan, coat, index) : undefined;
-    const mask = drawMask(context, coat.mask, target, belowMask(context, coat, tile, target), kept);
+    const mask = drawMask(context, coat.mask, target, belowAt, kept);
     limit(context, coat, mask, target);
     guard(context, coat, mask, target);
     machine.kernels.blend(modeById(coat.blend).kernel, target.ptr, source.ptr, mask, target.stride, target.count, coat.strength);
     if (target === tile) scratch.release(mark);
-    tile = target;
+    else if (i + 1 < coats.length) {
+      // What follows needs the memory: the result takes the place of what it was made from, which is larger.
+      machine.bytes.copyWithin(tile.ptr, target.ptr, target.ptr + 4 * target.stride);
+      scratch.release(tile.ptr + 4 * target.stride);
+      tile = { ...target, ptr: tile.ptr };
+    } else tile = target;
   }
   return tile;
 }
@@ -176,63 +179,8 @@ function keptMask({ machine }: RenderContext, plan: Plan, coat: PlannedCoat, ind
   };
 }
 
-/** What lies below a coat over the region that its mask reads; null when it reads none. */
-function belowMask(context: RenderContext, coat: PlannedCoat, below: Tile, target: Region): Tile | null {
-  if (!maskReadsBelow(coat.mask)) return null;
-  const wanted = grow(target, maskReach(coat.mask, context.unit));
-  return below.width === wanted.width ? below : window(context, below, wanted);
-}
-
-/** A coat's source with its treatments, over the region of `below`; one that reads what lies below may lack the halo that its treatments ate. */
-function treatedSource(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, below: Tile): Tile {
-  const { machine, scratch } = context;
-  const source = sourceByKind(coat.source.kind as string);
-  const reach = readsBelow(coat) ? 0 : reachOf(context, coat);
-  const cache = plan.treated && plan.coats[plan.treated.index]?.id === coat.id && !readsBelow(coat) && reach === 0 ? plan.treated : undefined;
-  const tile = scratch.tile(grow(below, reach));
-  if (cache && holds(machine, cache.slot, index)) {
-    machine.kernels.unpack16(cache.slot.tiles + index * cachedTileBytes(plan.tile), tile.ptr, tile.stride, tile.count, 4);
-    return tile;
-  }
-  source.fill(context, tile, coat, below);
-  if (!source.readsBelow && coat.treatments.some((t) => t.active && treatmentByKind(t.kind as string).wraps?.(t)))
-    wrapAround(context, tile, coat, below);
-  else if (source.laid && reachOf(context, coat) > 0) extend(context, tile);
-  const treated = treat(context, tile, coat.treatments, below);
-  if (cache) keep(machine, cache.slot, index, treated, plan.tile);
-  return reach > 0 && treated.width !== below.width ? window(context, treated, below) : treated;
-}
-
-/** Beyond the frame, the source as it is on the other side. */
-function wrapAround(context: RenderContext, tile: Tile, coat: PlannedCoat, below: Tile): void {
-  const { machine, scratch } = context;
-  const [w, h] = [Math.round(context.width), Math.round(context.height)];
-  const source = sourceByKind(coat.source.kind as string);
-  for (const dx of [-w, 0, w]) {
-    for (const dy of [-h, 0, h]) {
-      const x = Math.max(tile.x, dx);
-      const y = Math.max(tile.y, dy);
-      const width = Math.min(tile.x + tile.width, dx + w) - x;
-      const height = Math.min(tile.y + tile.height, dy + h) - y;
-      if ((dx === 0 && dy === 0) || width <= 0 || height <= 0) continue;
-      const mark = scratch.mark();
-      const part = scratch.tile({ x: x - dx, y: y - dy, width, height });
-      source.fill(context, part, coat, below);
-      const at = ((y - tile.y) * tile.width + x - tile.x) * 4;
-      for (let c = 0; c < 4; c++)
-        machine.kernels.copyWindow(part.ptr + c * part.stride, width, tile.ptr + c * tile.stride + at, tile.width, width, height);
-      scratch.release(mark);
-    }
-  }
-}
-
-/** What a material does not cover beyond the frame takes the value at the frame's edge, so that no treatment draws it in. */
-function extend({ machine, width, height }: RenderContext, tile: Tile): void {
-  const { x, y } = tile;
-  const [right, bottom] = [Math.round(width), Math.round(height)];
-  if (x >= 0 && y >= 0 && x + tile.width <= right && y + tile.height <= bottom) return;
-  for (let c = 0; c < 4; c++) machine.kernels.extendEdges(tile.ptr + c * tile.stride, tile.width, tile.height, -x, -y, right - x, bottom - y);
-}
+/** A plan for drawing some of it elsewhere, or smaller: without what is kept between drawings of its tiles. */
+const bare = (plan: Plan): Plan => ({ ...plan, below: undefined, treated: undefined, stroked: undefined });
 
 function limit({ machine }: RenderContext, coat: PlannedCoat, mask: number, below: Tile): void {
   const [b0, b1, w0, w1] = coat.limits;
@@ -277,7 +225,12 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
   for (let c = 0; c < 4; c++) machine.kernels.fill(ground.ptr + c * ground.stride, ground.count, c === 3 ? 1 : 0.5);
   const below = scratch.tile(grow(region, reachBelow(context, coat)));
   fillPhoto(context, below);
-  const treated = treatedSource(context, { ...plan, treated: undefined }, coat, 0, below);
+  const photoAt: DrawBelow = (at, wanted) => {
+    const photo = at.scratch.tile(wanted);
+    fillPhoto(at, photo);
+    return photo;
+  };
+  const treated = treatedSource(context, bare(plan), coat, 0, below, photoAt);
   const source = treated.width === region.width ? treated : window(context, treated, region);
   machine.kernels.blend(0, ground.ptr, source.ptr, scratch.plane(ground.count, 1), ground.stride, ground.count, 1);
   return ground;
@@ -285,10 +238,8 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
 
 /** A coat's mask by itself: what lies below is drawn where it reads it. */
 function wholeMask(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, region: Region): number {
-  if (!maskReadsBelow(coat.mask)) return drawMask(context, coat.mask, region, null);
   const coats = plan.coats.slice(0, plan.coats.indexOf(coat)).filter(shown);
-  const bare = { ...plan, below: undefined, treated: undefined };
-  return drawMask(context, coat.mask, region, stack(context, bare, coats, index, grow(region, maskReach(coat.mask, context.unit))));
+  return drawMask(context, coat.mask, region, (at, wanted) => stack(at, bare(plan), coats, index, wanted));
 }
 
 function maskAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, index: number, region: Region): Tile {
@@ -298,18 +249,4 @@ function maskAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, index:
   for (let c = 0; c < 3; c++) machine.bytes.copyWithin(tile.ptr + c * tile.stride, mask, mask + tile.stride);
   machine.kernels.fill(tile.ptr + 3 * tile.stride, tile.count, 1);
   return tile;
-}
-
-/** The part of a tile over a smaller region, as a tile of its own. */
-function window({ machine, scratch }: RenderContext, tile: Tile, region: Region): Tile {
-  const out = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-  cut(machine, tile, out);
-  return out;
-}
-
-const holds = (machine: Machine, slot: CacheSlot, index: number) => machine.words[slot.stamps / 4 + index] === slot.stamp;
-
-function keep(machine: Machine, slot: CacheSlot, index: number, tile: Tile, size: number): void {
-  machine.kernels.pack16(tile.ptr, tile.stride, slot.tiles + index * cachedTileBytes(size), tile.count, 4);
-  machine.words[slot.stamps / 4 + index] = slot.stamp;
 }

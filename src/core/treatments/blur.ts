@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { blurAndCut, blurReach, blurTile } from '../image/blur';
+import { blurAndCut, blurReach } from '../image/blur';
 import { slider } from '../schema';
+import { soften } from './soften';
 import { defineTreatment } from './treatment';
 
 /** Gaussian blur of the colours. */
@@ -18,8 +19,9 @@ export default defineTreatment({
     }),
   }),
   source: 'W3C Filter Effects, Level 1, feGaussianBlur (standard deviation)',
-  reach: (p, unit) => blurReach(p.radius * unit),
+  reach: () => 0,
+  softens: (p, unit) => p.radius * unit,
   neutral: (p) => p.radius === 0,
-  apply: ({ machine, scratch, unit }, tile, p) => blurTile(machine, scratch, tile, p.radius * unit, Math.floor(2 * p.radius * unit)),
+  apply: (context, tile, p) => soften(context, tile, p.radius * context.unit, Math.floor(2 * p.radius * context.unit)),
   applyAndCut: ({ machine, scratch, unit }, tile, p) => blurAndCut(machine, scratch, tile, p.radius * unit, blurReach(p.radius * unit)),
 });

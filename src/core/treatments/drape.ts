@@ -1,9 +1,9 @@
 import * as z from 'zod';
-import { blurPlane, blurReach } from '../image/blur';
 import { choice, slider } from '../schema';
+import { softLuma } from './soften';
 import { defineTreatment } from './treatment';
 
-const FAR = 1e7;
+const NO_BOUND = 1e7;
 
 /** Shifts the material by the light and dark of what it lies on, so that it seems to follow the form. */
 export default defineTreatment({
@@ -42,7 +42,8 @@ export default defineTreatment({
     ),
   }),
   source: 'W3C Filter Effects, Level 1, feDisplacementMap',
-  reach: (p, unit) => Math.ceil((Math.max(Math.abs(p.amountX), Math.abs(p.amountY)) * unit) / 2) + 2 + blurReach(p.blur * unit),
+  reach: (p, unit) => Math.ceil((Math.max(Math.abs(p.amountX), Math.abs(p.amountY)) * unit) / 2) + 2,
+  softens: (p, unit) => p.blur * unit,
   readsBelow: (p) => p.map === 'below',
   wraps: (p) => p.edge === 'wrap',
   neutral: (p) => p.amountX === 0 && p.amountY === 0,
@@ -51,22 +52,11 @@ export default defineTreatment({
     const { kernels } = machine;
     const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
-    const map = scratch.plane(count + 8);
-    if (p.map === 'own') kernels.lumaPlane(ptr, stride, map, count);
-    else if (p.map === 'below' && below) {
-      const whole = scratch.plane(below.count + 8);
-      kernels.lumaPlane(below.ptr, below.stride, whole, below.count);
-      const offset = ((tile.y - below.y) * below.width + tile.x - below.x) * 4;
-      kernels.copyWindow(whole + offset, below.width, map, width, width, height);
-    } else {
-      const photo = scratch.tile(tile);
-      context.drawPhoto(photo);
-      kernels.lumaPlane(photo.ptr, photo.stride, map, count);
-    }
-    blurPlane(machine, scratch, map, width, height, p.blur * unit);
+    const map = softLuma(context, p.map, tile, p.blur * unit, below);
     const other = scratch.plane(count);
     // Wrapped, the source was drawn beyond the picture too: there is no bound but the tile's.
-    const bounds = p.edge === 'wrap' ? [-FAR, -FAR, FAR, FAR] : [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
+    const bounds =
+      p.edge === 'wrap' ? [-NO_BOUND, -NO_BOUND, NO_BOUND, NO_BOUND] : [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
     for (let c = 0; c < 4; c++) {
       kernels.displace(ptr + c * stride, other, map, width, height, p.amountX * unit, p.amountY * unit, ...bounds, +(p.edge === 'mirror'));
       kernels.copyWindow(other, width, ptr + c * stride, width, width, height);

@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { blurReach, blurTile } from '../image/blur';
 import { slider } from '../schema';
 import { applyCurves } from './curve';
+import { soften } from './soften';
 import { defineTreatment } from './treatment';
 
 const schema = z.object({
@@ -23,10 +23,11 @@ export default defineTreatment({
   shows: true,
   schema,
   source: 'W3C Filter Effects, Level 1, feComponentTransfer of type discrete with evenly spaced values',
-  reach: (p, unit) => blurReach(p.soften * unit),
+  reach: () => 0,
+  softens: (p, unit) => p.soften * unit,
   neutral: () => false,
   apply(context, tile, p) {
-    blurTile(context.machine, context.scratch, tile, p.soften * context.unit);
+    soften(context, tile, p.soften * context.unit);
     applyCurves(context, tile, [p], (q) => steps((q as z.output<typeof schema>).levels));
   },
 });

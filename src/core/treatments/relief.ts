@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { blurPlane, blurReach } from '../image/blur';
 import { share, slider } from '../schema';
+import { softLuma } from './soften';
 import { defineTreatment } from './treatment';
 
 /** Height of white over black at full depth, in u. */
@@ -19,16 +19,16 @@ export default defineTreatment({
     soften: slider('Soften', 0, 20, 2, { unit: 'u', step: 0.5, help: 'Rounds the surface before it is lit.' }),
   }),
   source: 'W3C Filter Effects, Level 1, feDiffuseLighting with a distant light',
-  reach: (p, unit) => blurReach(p.soften * unit) + 1,
+  reach: () => 1,
+  softens: (p, unit) => p.soften * unit,
   // Without depth it is flat grey, which is not the same as leaving it out.
   neutral: () => false,
-  apply({ machine, scratch, unit }, tile, p) {
+  apply(context, tile, p) {
+    const { machine, scratch, unit } = context;
     const { kernels } = machine;
-    const { ptr, stride, width, height, count } = tile;
+    const { ptr, stride, width, height } = tile;
     const mark = scratch.mark();
-    const luma = scratch.plane(count + 8);
-    kernels.lumaPlane(ptr, stride, luma, count);
-    blurPlane(machine, scratch, luma, width, height, p.soften * unit);
+    const luma = softLuma(context, 'own', tile, p.soften * unit);
     const [from, up] = [(p.direction * Math.PI) / 180, (p.elevation * Math.PI) / 180];
     const [lx, ly, lz] = [Math.sin(from) * Math.cos(up), -Math.cos(from) * Math.cos(up), Math.sin(up)];
     kernels.relief(luma, ptr, width, height, p.depth * HIGHEST * unit, lx, ly, lz);

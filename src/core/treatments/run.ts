@@ -1,6 +1,8 @@
 import { modeById } from '../blend';
-import { grow, shrink, type Tile } from '../image/tile';
+import { blurReach } from '../image/blur';
+import { grow, shrink, type Region, type Tile } from '../image/tile';
 import type { RenderContext } from '../render/context';
+import { farGaussian, isFar } from '../render/far';
 import { treatmentByKind } from '.';
 import { applyCurves } from './curve';
 
@@ -12,10 +14,25 @@ const idle = (p: Params): boolean => p.active === false || p.strength === 0 || t
 /** Whether its result simply takes the place of what was there. */
 const plain = ({ strength = 1, mode = 'normal' }: Params): boolean => strength === 1 && mode === 'normal';
 
-/** Pixels around a tile that a treatment reads, with `unit` pixels to one u. */
-export function reachOf(params: Params, unit: number): number {
-  return idle(params) ? 0 : Math.ceil(treatmentByKind(params.kind as string).reach(params, unit));
+/**
+ * Pixels around a tile that a treatment reads, with `unit` pixels to one u. With `apart`, what a Gaussian reads that is taken on a smaller drawing
+ * is not counted.
+ */
+export function reachOf(params: Params, unit: number, apart = false): number {
+  if (idle(params)) return 0;
+  const { reach, softens } = treatmentByKind(params.kind as string);
+  const sigma = softens?.(params, unit) ?? 0;
+  return Math.ceil(reach(params, unit)) + (apart && isFar(sigma) ? 0 : blurReach(sigma));
 }
+
+/** Whether a treatment takes a Gaussian so wide that it is drawn smaller. */
+export const softensFar = (params: Params, unit: number): boolean =>
+  !idle(params) && isFar(treatmentByKind(params.kind as string).softens?.(params, unit) ?? 0);
+
+const looksAtNothingAround = (params: Params, unit: number): boolean => reachOf(params, unit) === 0;
+
+/** Draws, in another context, what treatments start from over a region: with the treatments `done` put on, what lies below, or the photo. */
+export type Again = (small: RenderContext, of: 'own' | 'below' | 'photo', region: Region, done: Params[]) => Tile;
 
 /** Pixels of a strip: what several operations in a row work on stays in the processor's cache. */
 const STRIP = 8192;
@@ -24,24 +41,32 @@ const STRIP = 8192;
  * Puts treatments on a tile, one after another. Those that look at nothing around a pixel run strip by strip, and functions of each channel
  * that follow each other as one. What a treatment has spoiled at the tile's edges is left away before the next: the tile that is returned
  * lies at the same place in memory and may be smaller than the one that was given, by no more than the treatments' reach. `below` is what lies
- * under the coat, over the given tile's region or a larger one.
+ * under the coat, over the given tile's region or a larger one. With `again`, Gaussians too wide for a tile are taken on smaller drawings.
  */
-export function treat(context: RenderContext, given: Tile, list: readonly Params[], below?: Tile): Tile {
+export function treat(context: RenderContext, given: Tile, list: readonly Params[], below?: Tile, again?: Again): Tile {
   const todo = list.filter((p) => !idle(p));
   let tile = given;
   let spoiled = 0;
   for (let i = 0; i < todo.length;) {
     if (spoiled > 0) tile = shrink(context.machine, tile, grow(tile, -spoiled));
-    spoiled = reachOf(todo[i], context.unit);
+    const apart = again !== undefined;
+    spoiled = reachOf(todo[i], context.unit, apart);
     let end = i + 1;
     const { applyAndCut } = treatmentByKind(todo[i].kind as string);
-    if (spoiled > 0 && applyAndCut && plain(todo[i])) {
+    const { softens } = treatmentByKind(todo[i].kind as string);
+    const sigma = softens?.(todo[i], context.unit) ?? 0;
+    if (again && isFar(sigma)) {
+      const [on, done] = [tile, todo.slice(0, i)];
+      const far: RenderContext['far'] = (of, s) =>
+        isFar(s) ? farGaussian(context, on, s, (small, region) => again(small, of, region, done)) : undefined;
+      applyOne({ ...context, far }, tile, todo[i], below);
+    } else if (spoiled > 0 && applyAndCut && plain(todo[i])) {
       tile = applyAndCut(context, tile, todo[i]);
       spoiled = 0;
     } else if (spoiled > 0) {
       applyOne(context, tile, todo[i], below);
     } else {
-      while (end < todo.length && reachOf(todo[end], context.unit) === 0) end++;
+      while (end < todo.length && looksAtNothingAround(todo[end], context.unit)) end++;
       inStrips(context, tile, todo.slice(i, end), below);
     }
     i = end;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { blurReach, blurTile } from '../image/blur';
 import { share, slider } from '../schema';
+import { softened } from './soften';
 import { defineTreatment } from './treatment';
 
 /** A material taken apart into its fine detail and the colour that it stands on, and put together again by two weights. */
@@ -15,13 +15,13 @@ export default defineTreatment({
     colour: share('Colour', 0, { help: 'At nought the detail alone stands on mid grey, for overlay and soft light.' }),
   }),
   source: 'split by a Gaussian (frequency separation), common practice, no source',
-  reach: (p, unit) => blurReach(p.radius * unit),
+  reach: () => 0,
+  softens: (p, unit) => p.radius * unit,
   neutral: (p) => p.detail === 1 && p.colour === 1,
-  apply({ machine, scratch, unit }, tile, p) {
+  apply(context, tile, p) {
+    const { machine, scratch, unit } = context;
     const mark = scratch.mark();
-    const base = scratch.tile(tile);
-    machine.bytes.copyWithin(base.ptr, tile.ptr, tile.ptr + 4 * tile.stride);
-    blurTile(machine, scratch, base, p.radius * unit);
+    const base = softened(context, tile, p.radius * unit);
     for (let c = 0; c < 3; c++)
       machine.kernels.recombine(tile.ptr + c * tile.stride, base.ptr + c * base.stride, tile.count, p.detail, p.colour, 0.5);
     scratch.release(mark);

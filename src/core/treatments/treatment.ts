@@ -14,8 +14,13 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> {
   shows?: boolean;
   /** The published source it follows. */
   source: string;
-  /** How many pixels around a pixel it reads, with `unit` pixels to one u. */
+  /** How many pixels around a pixel it reads, with `unit` pixels to one u, its Gaussian not counted. */
   reach(params: z.output<S>, unit: number): number;
+  /**
+   * Deviation, in pixels, of the one Gaussian that it takes of what it is given or of what lies below. What that reads comes on top of `reach`,
+   * unless it is so wide that the treatment finds it as `far` in its context.
+   */
+  softens?(params: z.output<S>, unit: number): number;
   /** True when it would change nothing, so that it can be skipped. */
   neutral(params: z.output<S>): boolean;
   /** What it wants to know of the whole picture it starts from, measured once on a small drawing of it; `apply` finds it as `survey`. */
