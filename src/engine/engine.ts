@@ -4,23 +4,21 @@ import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
 import { identify } from '../core/piece/identity';
 import type { Coat, PictureRef, Piece } from '../core/piece/schema';
-import { marginOf, planReady } from '../core/ready/photo';
+import { planReady } from '../core/ready/photo';
 import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { haloOf } from '../core/render/evaluate';
-import { slotAt, slotBytes, type CacheSlot, type Plan, type PlannedCoat, type View } from '../core/render/plan';
+import type { Plan, PlannedCoat, View } from '../core/render/plan';
 import { CoatPlanner } from './coats';
 import { Guardian, type Find, type FinderInput } from './guards';
-import { growing, maskReadsBelow } from '../core/mask/draw';
-import type { Loaded } from '../core/mask/part';
-import type { Stroke } from '../core/mask/parts/strokes';
 import { KeptMeter } from './kept';
 import { Library, type Decoded } from './library';
 import type { Pool } from './pool';
+import { Places } from './places';
 import { Lost, orStopped } from './stopping';
 import { Surveys } from './surveys';
-import { StrokeTables, strokeToken } from './tables';
+import { StrokeTables } from './tables';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export interface Drawing {
@@ -59,7 +57,6 @@ export interface EngineOptions {
 const tileFor = (halo: number): number => (halo > 220 ? 128 : halo > 140 ? 256 : 384);
 /** Most that the long side of what a finder sees has. */
 const FINDER_SIDE = 2048;
-const KEPT_SLOTS = 16;
 
 /** Draws pieces. One for the whole application; it owns the pictures in memory and what is kept between drawings. */
 export class Engine {
@@ -70,11 +67,8 @@ export class Engine {
   private readonly tables: StrokeTables;
   private readonly planner: CoatPlanner;
   private readonly surveys: Surveys;
-  private slots = new Map<string, { at: number; stamp: number; used: number; region: Region; tile: number }>();
+  private readonly places: Places;
   private losses = 0;
-  private stamps = 0;
-  private clock = 0;
-  private lastReady = new Map<string, { steps: string[]; count: number }>();
   private output: { at: number; bytes: number } | null = null;
 
   constructor(private readonly options: EngineOptions) {
@@ -96,11 +90,12 @@ export class Engine {
       await this.guards.settled(drawing.piece.photo);
       return this.draw(drawing, (pixels) => pixels.slice(), how);
     });
+    this.places = new Places(this.pool);
     this.surveys = new Surveys(
       this.pool,
       identify,
       (bytes) => this.room(bytes),
-      (plan) => this.halfReadied(plan),
+      (plan) => this.places.halfReadied(plan),
     );
   }
 
@@ -252,51 +247,14 @@ export class Engine {
     // A worker's memory holds a tile with its halo several times.
     if (tile > 128) plan.tile = Math.min(tile, tileFor(haloOf(plan)));
     const index = piece.coats.findIndex((c) => c.id === chosen);
-    if (index >= 0 && this.pool.shared) {
-      const coat = piece.coats[index];
-      const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${scale}|${region.x},${region.y},${region.width},${region.height}|${tile}`;
-      const under = piece.coats.slice(0, index).map((c, i) => `${identify(c)}.${coats[i].picture?.levels[0] ?? ''}.${held[i]?.key ?? ''}`);
-      plan.below = { index, slot: this.slot(`below|${place}|${under.join()}`, region, tile) };
-      plan.stroked = this.stroked(coat, coats[index], index, `${place}|${piece.guards ? identify(piece.guards) : ''}`, region, tile);
-      const own = [coat.source, coat.lay, coat.treatments].map((part) => identify(part as object));
-      plan.treated = { index, slot: this.slot(`treated|${place}|${own.join()}|${coats[index].picture?.levels[0] ?? ''}`, region, tile) };
-    }
-    return this.surveys.complete(this.halfReadied(plan), piece);
-  }
-
-  /** Where the mask of a coat that is being painted on is kept; undefined where it hangs on more than the photo and its own parts. */
-  private stroked({ mask }: Coat, planned: PlannedCoat, index: number, place: string, region: Region, tile: number): Plan['stroked'] {
-    const last = growing(mask);
-    if (!last || mask.anchor === 'lay' || maskReadsBelow(mask) || mask.parts.some((p) => p.kind === 'coat')) return undefined;
-    const strokes = mask.parts[mask.parts.length - 1].strokes as Stroke[];
-    const pictures = planned.mask.parts.map((p) => (p as Loaded).picture?.levels[0] ?? '');
-    const before = [mask.start, ...mask.parts.slice(0, -1).map(identify), '|', ...strokes.slice(0, -1).map(identify), '|', ...pictures];
-    const keys = [`mask|${place}|${before.join()}`, `cover|${place}|${strokeToken(last)}`];
-    const [kept, cover] = keys.map((key) => this.slot(key, region, tile));
-    return { index, mask: kept, cover };
-  }
-
-  /**
-   * While one step of readying is worked on, those before it stay as they are: the photo up to there is kept. The step is known by what differs
-   * from the drawing before.
-   */
-  private halfReadied(plan: Plan): Plan {
-    const { ready, photo, region, scale, tile } = plan;
-    if (!ready || !this.pool.shared || tile > 128) return plan;
-    const { treatments, ...geometry } = ready;
-    const place = JSON.stringify([geometry, photo.levels[0], region, scale, tile, treatments.length]);
-    const steps = treatments.map((t) => JSON.stringify(t, (key, value: unknown) => (key === 'survey' ? undefined : value)));
-    const before = this.lastReady.get(place);
-    this.lastReady.delete(place);
-    const differs = before ? steps.findIndex((s, i) => s !== before.steps[i]) : -1;
-    const count = differs < 0 ? Math.min(steps.length, before?.count ?? 0) : differs;
-    this.lastReady.set(place, { steps, count });
-    if (this.lastReady.size > 24) this.lastReady.delete(this.lastReady.keys().next().value as string);
-    if (!before) return plan;
-    // Geometry alone is cheap enough unless a lens has to be put right.
-    if (count === 0 && !ready.lens && treatments.length < 3) return plan;
-    const margin = marginOf(ready, count, (Math.max(ready.width, ready.height) * scale) / 2000);
-    return { ...plan, readied: { count, margin, slot: this.slot(`ready|${place}|${steps.slice(0, count).join()}|${margin}`, region, tile, margin) } };
+    if (index >= 0 && this.pool.shared)
+      this.places.ofCoat(
+        plan,
+        piece,
+        index,
+        held.map((h) => h?.key ?? ''),
+      );
+    return this.surveys.complete(this.places.halfReadied(plan), piece);
   }
 
   /** Loads what a drawing needs: everything at once for a quick one. */
@@ -310,20 +268,5 @@ export class Engine {
     const planned: PlannedCoat[] = [];
     for (const coat of coats) planned.push(await plan(coat));
     return [await this.readied(photo, ready), planned];
-  }
-
-  private slot(key: string, region: Region, tile: number, margin = 0): CacheSlot {
-    let slot = this.slots.get(key);
-    if (!slot) {
-      if (this.slots.size >= KEPT_SLOTS) {
-        const [oldest, old] = [...this.slots.entries()].sort((a, b) => a[1].used - b[1].used)[0];
-        this.slots.delete(oldest);
-        this.pool.heap.give(old.at);
-      }
-      slot = { at: this.pool.heap.take(slotBytes(region, tile, margin)), stamp: ++this.stamps, used: 0, region, tile };
-      this.slots.set(key, slot);
-    }
-    slot.used = ++this.clock;
-    return slotAt(slot.at, region, tile, slot.stamp);
   }
 }

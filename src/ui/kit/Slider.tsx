@@ -5,6 +5,9 @@ import { SANS_MEDIUM, useColours } from '../theme';
 import { useHeld } from './held';
 import { useSlowDrag } from './useSlowDrag';
 
+/** A share, shown in hundredths. */
+export const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
+
 export interface SliderProps {
   label: string;
   value: number;

@@ -8,12 +8,10 @@ import { Choice } from '../../kit/Choice';
 import { Fold } from '../../kit/Fold';
 import { MaterialGrid } from '../../kit/MaterialGrid';
 import { Pick } from '../../kit/Pick';
-import { Slider } from '../../kit/Slider';
+import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 import { BrushSize } from './BrushSize';
-
-const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
 
 /** The brush in hand: what a stroke does, how large and how strongly, and what its tip is like. */
 export function BrushPanel() {

@@ -12,12 +12,10 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
 import { Progress } from '../../kit/Progress';
-import { Slider } from '../../kit/Slider';
+import { percent, Slider } from '../../kit/Slider';
 import { RegionRow } from './RegionRow';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
-
-const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
 
 /** What every coat leaves alone: faces and people found, how far each region is kept, and how much of it is left. */
 export function GuardsFacet({ coat }: { coat: Coat | null }) {

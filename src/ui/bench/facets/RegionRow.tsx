@@ -12,12 +12,10 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
 import { Panel } from '../../kit/Panel';
-import { Slider } from '../../kit/Slider';
+import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { BrushSize } from './BrushSize';
-
-const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
 
 /** One region: how much it is kept and what came of it; its controls when it is open. */
 export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: string; piece: Piece; coat: Coat | null }) {

@@ -5,8 +5,8 @@ import { complain } from '@/store/notices';
 import { addSpot, changeReady, readyOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
-import { Slider } from '../../kit/Slider';
 import { useColours } from '../../theme';
+import { TipSize } from './TipSize';
 
 /** Litter, wires and blemishes taken out of the photo. */
 export function SpotsFacet() {
@@ -31,18 +31,15 @@ export function SpotsFacet() {
       <Text style={{ color: c.quiet }}>
         Tap what is to go, or stroke over it. What replaces it is found by itself; drag the dashed ring to take it from elsewhere.
       </Text>
-      <Slider
+      <TipSize
         label="Size"
-        value={spotSize}
+        size={spotSize}
         neutral={30}
-        min={4}
         max={400}
         step={1}
-        unit="px"
-        factor={pixels}
+        pixels={pixels}
         help="Of the tip, in pixels of the photo."
-        onPreview={(v) => set({ spotSize: v })}
-        onCommit={(v) => set({ spotSize: v })}
+        onSize={(v) => set({ spotSize: v })}
       />
       <Text testID="spot-count" style={{ color: c.ink, paddingVertical: 4 }}>
         {spots.length === 0 ? 'Nothing has been taken out yet.' : spots.length === 1 ? 'One spot taken out.' : `${spots.length} spots taken out.`}

@@ -1,0 +1,69 @@
+import { toBase64 } from '../core/guards/bytes';
+import { guardsSchema } from '../core/guards/schema';
+import { coatSchema, type Piece } from '../core/piece/schema';
+import type { Engine } from './engine';
+import { nodeEngine } from './node';
+
+jest.setTimeout(60_000);
+
+const [W, H] = [400, 300];
+const inside = (x: number, y: number) => Math.hypot(x - 150, y - 160) < 70;
+const bytes = Uint8Array.from({ length: W * H * 4 }, (_, i) => {
+  const [x, y] = [Math.floor(i / 4) % W, Math.floor(i / 4 / W)];
+  return inside(x, y) ? [200, 40, 40, 255][i % 4] : [40, 160 + (x % 40), 70, 255][i % 4];
+});
+const map = Uint8Array.from({ length: 100 * 75 }, (_, i) => (inside((i % 100) * 4 + 2, Math.floor(i / 100) * 4 + 2) ? 255 : 0));
+
+const engines: Engine[] = [];
+async function make(): Promise<Engine> {
+  const engine: Engine = await nodeEngine({
+    size: 2,
+    find: async () => ({ version: 1, faces: [], person: { width: 100, height: 75, map: toBase64(map) } }),
+    decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, bytes) }),
+  });
+  engines.push(engine);
+  return engine;
+}
+afterAll(() => engines.forEach((e) => e.pool.close()));
+
+type Drawn = Pick<Piece, 'coats' | 'strength' | 'photo' | 'guards'>;
+const stroke = (points: number[][]) => ({ does: 'put', size: 260, hardness: 1, strength: 1, flow: 1, points });
+const ground = coatSchema.parse({ id: 'ground', source: { kind: 'colour', colour: '#204060' } });
+const piece = (coats: Piece['coats'], guards: object): Drawn => ({
+  photo: { key: 'k', name: 'k.png', width: W, height: H },
+  strength: 1,
+  coats,
+  guards: guardsSchema.parse({ regions: {}, ...guards }),
+});
+const draw = (engine: Engine, of: Drawn, options: { chosen?: string; quick?: boolean } = {}) =>
+  engine.draw({ piece: of, region: { x: 0, y: 0, width: W, height: H }, scale: 1, chosen: options.chosen }, (p) => Buffer.from(p), {
+    quick: options.quick,
+  });
+const apart = (a: Buffer, b: Buffer) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i])), 0);
+
+it.each(['above', 'itself'])('what is kept of a cut-out follows the guards that it is cut by: %s', async (which) => {
+  const engine = await make();
+  const cut = coatSchema.parse({ id: 'cut', source: { kind: 'cutout' }, guards: 0, treatments: [{ kind: 'tone', brightness: 0.2 }] });
+  const top = coatSchema.parse({ id: 'top', source: { kind: 'colour', colour: '#ffffff' }, strength: 0.1, guards: 0 });
+  const chosen = which === 'itself' ? 'cut' : 'top';
+  const coats = [ground, cut, top];
+  const painted = { regions: { subject: { strokes: [stroke([[0.85, 0.3, 1]])] } } };
+  for (const guards of [{}, painted, {}]) {
+    const of = piece(coats, guards);
+    await draw(engine, of, { chosen });
+    const kept = await draw(engine, of, { chosen });
+    expect(apart(kept, await draw(await make(), of))).toBeLessThanOrEqual(1);
+  }
+});
+
+it('what is kept below a coat is not the quick drawing of a mask’s material', async () => {
+  const engine = await make();
+  const mask = { start: 'none', parts: [{ kind: 'material', id: 'wear.splatter', seed: 3, op: 'add', scale: 1 }] };
+  const under = coatSchema.parse({ id: 'u', source: { kind: 'colour', colour: '#000000' }, mask, guards: 0 });
+  const top = coatSchema.parse({ id: 't', source: { kind: 'colour', colour: '#ffffff' }, strength: 0.1, guards: 0 });
+  const of = piece([under, top], {});
+  await draw(engine, of, { chosen: 't', quick: true });
+  await draw(engine, of, { chosen: 't', quick: true });
+  const fine = await draw(engine, of, { chosen: 't' });
+  expect(apart(fine, await draw(await make(), of))).toBeLessThanOrEqual(1);
+});
