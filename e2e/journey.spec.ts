@@ -52,7 +52,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
     await type(page, 'Brush strength', '100');
     await type(page, 'Flow', '80');
     await type(page, 'Hardness', '60');
-    await expect(page.getByTestId('stroke-line')).toHaveText('Taking Aged, stained paper away, 100 %');
+    await expect(page.getByTestId('stroke-line')).toHaveText('Taking “Aged, stained paper” away, 100 %');
     await settled(page);
     // On a phone the picture is smaller now: the bare cheek is looked at anew.
     await page.keyboard.down('p');
@@ -162,4 +162,44 @@ test('export of JPEG at half size, a recipe laid again, and stopping', async ({ 
   await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
   await toRail(page);
   await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Raw linen · overlay/);
+});
+
+test('a photo of eighteen megapixels is softened widely where it is light, and saved as it was shown', async ({ page }) => {
+  // Flat bands: what is saved must be what the bench shows, wherever it is looked at.
+  const [width, height] = [5200, 3500];
+  const file = test.info().outputPath('bands.jpg');
+  const band = (x: number) => `<rect x="${x}" width="1300" height="3500" fill="${x % 2600 ? '#e0c090' : '#204060'}"/>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${[0, 1300, 2600, 3900].map(band).join('')}</svg>`;
+  await sharp(Buffer.from(svg), { limitInputPixels: false }).jpeg({ quality: 92 }).toFile(file);
+  await openPhoto(page, file);
+  await toRail(page);
+  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Treat what lies below' }).click();
+  await page.getByRole('button', { name: 'Blur', exact: true }).click();
+  await type(page, 'Radius', '60');
+  await settled(page);
+  await facet(page, 'Where');
+  await page.getByRole('radio', { name: 'Nowhere' }).click();
+  await page.getByRole('combobox', { name: 'Add to the mask' }).selectOption({ label: 'Lights and darks' });
+  await page.getByRole('radiogroup', { name: 'Looks at' }).getByRole('radio', { name: 'What lies below' }).click();
+  await type(page, 'Feather', '400');
+  await settled(page);
+  const shown = await Promise.all([0.1, 0.25, 0.3, 0.6].map((x) => look(page, x, 0.5)));
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  const picture = page.waitForEvent('download', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  const saved = sharp(await (await picture).path());
+  expect(await saved.metadata()).toMatchObject({ width, height });
+  for (const [i, x] of [0.1, 0.25, 0.3, 0.6].entries()) {
+    const { channels } = await saved
+      .clone()
+      .extract({ left: Math.round(width * x) - 20, top: height / 2 - 20, width: 40, height: 40 })
+      .stats();
+    expect(
+      apart(
+        channels.slice(0, 3).map((c) => c.mean),
+        shown[i],
+      ),
+    ).toBeLessThan(6);
+  }
 });

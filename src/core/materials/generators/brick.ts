@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { choice, share, slider } from '../../schema';
+import { layBricks } from '../bricks';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -27,7 +28,7 @@ export default defineMaterial({
     salts: share('Salts', 1, { max: 2, help: 'White bloom on the face of the brick.' }),
   }),
   paint(sheet, { bond, rows, chips, soot, salts }) {
-    const { random, machine } = sheet;
+    const { random } = sheet;
     const count = 2 * Math.round(rows / 2);
     const rowHeight = sheet.bottom / count;
     const perRow = Math.max(2, Math.round(sheet.right / (rowHeight * 3)));
@@ -38,45 +39,22 @@ export default defineMaterial({
     const u = sheet.coordinates();
     u.x.add(sheet.noise(6).once, 0.0007);
     u.y.add(sheet.noise(6).once, 0.0007);
-    const box: number[] = [];
-    for (let i = 0; i < n; i++) {
-      box.push(0.0014 * random.gauss(), 0.001 * random.gauss(), 0.0065 * random.gauss());
-      for (let s = 0; s < 4; s++) box.push(random.between(0.75, 1.3));
-      box.push(random.between(0.0012, 0.0045));
-    }
-    const inside = sheet.plane();
-    const id = sheet.plane();
-    const px = sheet.plane();
-    const py = sheet.plane();
-    sheet.table(box, (t) =>
-      machine.kernels.bricks(
-        inside.ptr,
-        id.ptr,
-        px.ptr,
-        py.ptr,
-        sheet.width,
-        sheet.height,
-        u.x.ptr,
-        u.y.ptr,
-        count,
-        perRow,
-        rowHeight,
-        length,
-        joint,
-        t,
-        0.5,
-        +english,
-      ),
-    );
-    sheet.release(u.x, u.y);
-    const perBrick = (make: () => number) => {
-      const out = sheet.plane();
-      sheet.table(Array.from({ length: n }, make), (t) => machine.kernels.lookUp(out.ptr, id.ptr, t, sheet.count));
-      return out;
-    };
+    const { inside, px, py, each } = layBricks(sheet, u, {
+      rows: count,
+      perRow,
+      height: rowHeight,
+      length,
+      joint,
+      bond: 0.5,
+      headers: english,
+      count: n,
+      stray: [0.0014, 0.001, 0.0065],
+      joints: [0.75, 1.3],
+      corners: [0.0012, 0.0045],
+    });
     // Each brick its own roughness and its own share of chipped edges.
-    const rough = perBrick(() => random.logNormal(1, 0.35));
-    const chip = perBrick(() => random.next() ** 3 * 0.01 + 0.0008);
+    const rough = each(() => random.logNormal(1, 0.35));
+    const chip = each(() => random.next() ** 3 * 0.01 + 0.0008);
     const ragged = sheet
       .noise(26, { octaves: 5, gain: 0.75 })
       .scale(1 / 1.5, -0.4)
@@ -97,8 +75,8 @@ export default defineMaterial({
       .scale(-1 / 0.002)
       .exp()
       .scale(-0.0052, 0.0052);
-    const tiltX = perBrick(() => 0.01 * random.gauss());
-    const tiltY = perBrick(() => 0.014 * random.gauss());
+    const tiltX = each(() => 0.01 * random.gauss());
+    const tiltY = each(() => 0.014 * random.gauss());
     body
       .add(px.times(tiltX))
       .add(py.times(tiltY))
@@ -141,7 +119,7 @@ export default defineMaterial({
       ];
     });
     let i = 0;
-    const spread = (c: number) => ((i = 0), perBrick(() => kind[i++][c]));
+    const spread = (c: number) => ((i = 0), each(() => kind[i++][c]));
     const kiss = spread(3).times(sheet.noise(4.4, { octaves: 5 }).step(0.3, 1.1).once);
     const mottle = sheet.noise(11, { octaves: 5, gain: 0.7 });
     const fine = sheet.noise(48, { octaves: 5, gain: 0.82 });

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { colour, share, slider } from '../../schema';
 import { parseHex, srgbToLab } from '../../color/srgb';
+import { layBricks } from '../bricks';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -18,7 +19,7 @@ export default defineMaterial({
     glaze: colour('Glaze', '#a3aca6'),
   }),
   paint(sheet, { rows, wear, glaze }) {
-    const { random, machine } = sheet;
+    const { random } = sheet;
     const side = sheet.bottom / rows;
     const n = rows * rows;
     const u = sheet.coordinates();
@@ -26,40 +27,19 @@ export default defineMaterial({
     // The sheet ends inside a tile: a joint along its edge would be seen as a seam.
     u.x.add(slowX.once, 0.0006, 0.37 * side);
     u.y.add(slowY.once, 0.0006, 0.37 * side);
-    const box: number[] = [];
-    for (let i = 0; i < n; i++) {
-      box.push(0.0011 * random.gauss(), 0.0011 * random.gauss(), 0.005 * random.gauss());
-      for (let s = 0; s < 4; s++) box.push(random.between(0.7, 1.35));
-      box.push(random.between(0.002, 0.005));
-    }
-    const [inside, id, px, py] = [0, 1, 2, 3].map(() => sheet.plane());
-    sheet.table(box, (t) =>
-      machine.kernels.bricks(
-        inside.ptr,
-        id.ptr,
-        px.ptr,
-        py.ptr,
-        sheet.width,
-        sheet.height,
-        u.x.ptr,
-        u.y.ptr,
-        rows,
-        rows,
-        side,
-        side,
-        0.0065,
-        t,
-        0,
-        0,
-      ),
-    );
-    sheet.release(u.x, u.y);
-    const perTile = (make: () => number) => {
-      const out = sheet.plane();
-      sheet.table(Array.from({ length: n }, make), (t) => machine.kernels.lookUp(out.ptr, id.ptr, t, sheet.count));
-      return out;
-    };
-    const chip = perTile(() => random.next() ** 4 * 0.012 + 0.0004);
+    const { inside, px, py, each } = layBricks(sheet, u, {
+      rows,
+      perRow: rows,
+      height: side,
+      length: side,
+      joint: 0.0065,
+      bond: 0,
+      count: n,
+      stray: [0.0011, 0.0011, 0.005],
+      joints: [0.7, 1.35],
+      corners: [0.002, 0.005],
+    });
+    const chip = each(() => random.next() ** 4 * 0.012 + 0.0004);
     const ragged = sheet.noise(24, { octaves: 5, gain: 0.72 }).scale(0.7, -0.5).power(1.5).times(chip.once, wear);
     inside.add(ragged, -1).add(sheet.noise(40, { octaves: 3 }).once, 0.0003);
     const face = inside.copy().step(-0.0003, 0.0011);
@@ -74,7 +54,7 @@ export default defineMaterial({
       .exp(-1 / 0.016)
       .add(rim, -1);
     const wavy = sheet.noise(9, { octaves: 4, gain: 0.55 });
-    const tilt = px.times(perTile(() => 0.012 * random.gauss()).once).add(py.times(perTile(() => 0.012 * random.gauss()).once).once);
+    const tilt = px.times(each(() => 0.012 * random.gauss()).once).add(py.times(each(() => 0.012 * random.gauss()).once).once);
     const body = inside
       .copy()
       .clamp(0, 1)
@@ -102,7 +82,7 @@ export default defineMaterial({
       .scale(wear)
       .clamp();
     const [L, A, B] = srgbToLab(parseHex(glaze));
-    const shade = perTile(() => random.gauss());
+    const shade = each(() => random.gauss());
     const soot = sheet.noise(2.2, { octaves: 6, gain: 0.68 }).step(-0.1, 2.4);
     const tile = sheet.plane(L).add(shade, 2.2).add(wavy, 1).add(pool, -5).add(rim, 5).add(cracks, -13).add(soot, -4);
     const joint = sheet
