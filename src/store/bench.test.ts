@@ -82,5 +82,5 @@ it('removing a piece takes its card and leaves the others', async () => {
 it('says what a stroke will do', () => {
   expect(strokeSentence({ does: 'take', strength: 0.3, level: 0.5, ring: false }, 'Flaking paint')).toBe('Taking “Flaking paint” away, 30 %');
   expect(strokeSentence({ does: 'put', strength: 1, level: 0.5, ring: false }, 'Linen')).toBe('Putting “Linen” back, 100 %');
-  expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5, ring: false }, 'Linen')).toBe('Setting Linen to 50 % here, by 40 %');
+  expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5, ring: false }, 'Linen')).toBe('Setting “Linen” to 50 % here, by 40 %');
 });
