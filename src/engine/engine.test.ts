@@ -132,6 +132,20 @@ it('draws steps and masks that reach far at the size of an export, near what the
     expect(Math.abs(mean(large, part.width, [x * 12, y * 12, 192]) - mean(small, W / 4, [x, y, 16]))).toBeLessThan(6);
 });
 
+it('tries smaller tiles where steps reach further than a worker’s memory, and says so when none is small enough', async () => {
+  const engine = await make(true);
+  const drapes = (amount: number, n: number) =>
+    Array.from({ length: n }, (_, i) =>
+      coat(`d${i}`, { source: { kind: 'below' }, treatments: [{ kind: 'drape', map: 'own', amountX: amount, amountY: amount, blur: 3 }] }),
+    );
+  const part = { x: 3000, y: 2000, width: 150, height: 150 };
+  const draw = (amount: number, n: number) =>
+    engine.draw({ piece: { ...piece, coats: drapes(amount, n) }, region: part, scale: 12, tile: engine.largeTile }, (p) => p.length);
+  await expect(draw(80, 3)).resolves.toBe(150 * 150 * 4);
+  await expect(draw(400, 4)).rejects.toThrow('A step reaches too far for a picture of this size; ease its amount or make the picture smaller.');
+  await expect(draw(10, 1)).resolves.toBe(150 * 150 * 4);
+});
+
 it('gives up with a sentence when workers cannot be started', async () => {
   const pool = new Pool({
     module: new WebAssembly.Module(readFileSync(path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'public/kernels-shared.wasm'))),

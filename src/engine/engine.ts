@@ -1,5 +1,5 @@
 import { levelSize, pixelBytes, type Picture } from '../core/image/picture';
-import type { Region } from '../core/image/tile';
+import { NO_ROOM, type Region } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
 import { identify } from '../core/piece/identity';
@@ -53,6 +53,9 @@ export interface EngineOptions {
   find?: Find;
 }
 
+/** Side of a tile unless a drawing asks for another, and of the smallest that is tried when steps reach far. */
+const TILE = 128;
+const SMALLEST = 32;
 /** Side of a tile that fits a worker's memory with a halo of so many pixels. */
 const tileFor = (halo: number): number => (halo > 220 ? 128 : halo > 140 ? 256 : 384);
 /** Most that the long side of what a finder sees has. */
@@ -172,6 +175,7 @@ export class Engine {
    */
   async draw<T>(drawing: Drawing, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions = {}): Promise<T> {
     const { width, height } = drawing.region;
+    let { tile = TILE } = drawing;
     for (let attempt = 0; ; attempt++) {
       if (this.pool.losses !== this.losses) {
         this.losses = this.pool.losses;
@@ -182,10 +186,12 @@ export class Engine {
         this.tables.clear();
       }
       try {
-        const plan = await this.plan(drawing, options.quick ?? false);
+        const plan = await this.plan({ ...drawing, tile }, options.quick ?? false);
+        tile = plan.tile;
         return await this.pool.draw(plan, () => this.room(width * height * 4), use, options);
       } catch (error) {
-        if (!(error instanceof Lost) || attempt >= 3) throw error;
+        if (error instanceof Error && error.message === NO_ROOM && tile > SMALLEST) tile /= 2;
+        else if (!(error instanceof Lost) || attempt >= 3) throw error;
       }
     }
   }
@@ -232,7 +238,7 @@ export class Engine {
   }
 
   private async plan(
-    { piece, region, scale, view = { kind: 'piece' }, chosen, tile = 128, clear, clipping }: Drawing,
+    { piece, region, scale, view = { kind: 'piece' }, chosen, tile = TILE, clear, clipping }: Drawing,
     quick: boolean,
   ): Promise<Plan> {
     const [photo, bare] = await this.sources(piece, scale, quick);
@@ -245,7 +251,7 @@ export class Engine {
     const shownGuard = view.kind === 'guards' ? await this.guards.shown(piece, view.region) : undefined;
     const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping, shownGuard };
     // A worker's memory holds a tile with its halo several times.
-    if (tile > 128) plan.tile = Math.min(tile, tileFor(haloOf(plan)));
+    if (tile > TILE) plan.tile = Math.min(tile, tileFor(haloOf(plan)));
     const index = piece.coats.findIndex((c) => c.id === chosen);
     if (index >= 0 && this.pool.shared)
       this.places.ofCoat(

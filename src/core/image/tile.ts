@@ -38,6 +38,9 @@ export function shrink(machine: Machine, tile: Tile, region: Region): Tile {
   return small;
 }
 
+/** What a tile that does not fit says; whoever draws may try smaller tiles first. */
+export const NO_ROOM = 'A step reaches too far for a picture of this size; ease its amount or make the picture smaller.';
+
 /** Bump allocator over a worker's own stretch of memory; everything is given back at once after a tile. */
 export class Scratch {
   private next: number;
@@ -67,7 +70,7 @@ export class Scratch {
   take(bytes: number): number {
     const at = this.next;
     this.next = at + Math.ceil(bytes / 16) * 16;
-    if (this.next > this.end) throw new RangeError('A step reaches too far for a picture of this size; ease its amount or make the picture smaller.');
+    if (this.next > this.end) throw new RangeError(NO_ROOM);
     return at;
   }
 

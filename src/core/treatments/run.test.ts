@@ -1,7 +1,8 @@
 import { numbers, testBench } from '@/testing/machine';
 import { grow, type Region, type Tile } from '../image/tile';
 import { contextOf } from '../render/evaluate';
-import { treatmentByKind } from '.';
+import { controlsOf } from '../schema';
+import { treatmentByKind, treatments } from '.';
 import { reachOf, treat } from './run';
 
 const bench = testBench(128);
@@ -68,6 +69,40 @@ describe('treatments one after another', () => {
     for (const p of list) treatmentByKind(p.kind as string).apply(context(), tile, p);
     expect(furthest(strips, values(tile, tall))).toBeLessThan(0.003);
   });
+
+  it.each(treatments.filter((t) => t.reach(parse({ kind: t.kind }), 1) === 0 && !t.softens).map((t) => t.kind))(
+    'in strips with another it is what it is by itself: %s',
+    (kind) => {
+      const { schema, survey } = treatmentByKind(kind);
+      const moved = controlsOf(schema).map(({ key, meta, neutral }) => {
+        if (meta.control === 'slider') return [key, (Number(neutral) + (meta.max ?? 1)) / 2];
+        return [key, meta.control === 'colour' ? '#a05020' : meta.control === 'toggle' ? true : neutral];
+      });
+      const changed = Object.fromEntries(moved.filter(([, v]) => v !== undefined)) as object;
+      const held = survey && {
+        slope: scratch.plane(40 * 30 + 8, 0.4),
+        offset: scratch.plane(40 * 30 + 8, 0.2),
+        width: 40,
+        height: 30,
+        low: 0.1,
+        middle: 0.4,
+        high: 0.9,
+      };
+      const mark = scratch.mark();
+      // Two of its kind: their strength and mode are looked after strip by strip too.
+      const list = [
+        { ...parse({ kind, ...changed } as never), survey: held, strength: 0.7, mode: 'soft-light' },
+        { ...parse({ kind, ...changed } as never), survey: held },
+        parse({ kind: 'balance', warmth: 0.4 } as never),
+      ] as Record<string, unknown>[];
+      const tall = { x: 10, y: 0, width: 230, height: 190 };
+      const strips = values(treat(context(), tileOf(tall), list), tall);
+      scratch.release(mark);
+      let tile = tileOf(tall);
+      for (const p of list) tile = treat(context(), tile, [p]);
+      expect(furthest(strips, values(tile, tall))).toBeLessThan(0.003);
+    },
+  );
 
   it('gives up its halo step by step, and what is left is what a wider tile has there', () => {
     const list = [

@@ -22,14 +22,15 @@ export default defineTreatment({
     const { kernels } = machine;
     if (p.amount > 0) {
       const mark = scratch.mark();
-      const over = scratch.tile(tile);
-      const full = scratch.plane(over.count, 1);
+      // As far apart as the planes it is blended with, which a strip of a tile has further apart than it is long.
+      const over = scratch.take(4 * tile.stride);
+      const full = scratch.plane(tile.count, 1);
       // The tint is laid on what is there as if that were opaque; alpha stays.
       const alpha = scratch.plane(tile.count);
       machine.bytes.copyWithin(alpha, tile.ptr + 3 * tile.stride, tile.ptr + 3 * tile.stride + tile.count * 4);
       kernels.fill(tile.ptr + 3 * tile.stride, tile.count, 1);
-      [...parseHex(p.colour), 1].forEach((v, c) => kernels.fill(over.ptr + c * over.stride, over.count, v));
-      kernels.blend(modeById('color').kernel, tile.ptr, over.ptr, full, tile.stride, tile.count, p.amount);
+      [...parseHex(p.colour), 1].forEach((v, c) => kernels.fill(over + c * tile.stride, tile.count, v));
+      kernels.blend(modeById('color').kernel, tile.ptr, over, full, tile.stride, tile.count, p.amount);
       machine.bytes.copyWithin(tile.ptr + 3 * tile.stride, alpha, alpha + tile.count * 4);
       scratch.release(mark);
     }
