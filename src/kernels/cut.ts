@@ -130,17 +130,3 @@ export function cutOut(tile: usize, stride: usize, count: i32, alpha: usize, edg
     v128.store(p, f32x4.mul(v128.load(p), a));
   }
 }
-
-/** A part of a plane made larger, bilinear: pixel (x, y) of w × h reads at ((x + 0.5)·k + ox − 0.5, (y + 0.5)·k + oy − 0.5), within the plane. */
-export function enlargePart(src: usize, sw: i32, sh: i32, dst: usize, w: i32, h: i32, k: f32, ox: f32, oy: f32): void {
-  for (let y = 0; y < h; y++) {
-    const v = max<f32>(0, min<f32>(<f32>sh - 1.001, (<f32>y + 0.5) * k + oy - 0.5));
-    const j = <i32>v;
-    const fv = v - <f32>j;
-    for (let x = 0; x < w; x++) {
-      const u = max<f32>(0, min<f32>(<f32>sw - 1.001, (<f32>x + 0.5) * k + ox - 0.5));
-      const i = <i32>u;
-      f32.store(dst + (<usize>(y * w + x) << 2), planeAt(src, i, j, sw, u - <f32>i, fv));
-    }
-  }
-}

@@ -25,5 +25,5 @@ export { ribbons } from './ribbon';
 export { drawTriangles, readGrid } from './facet';
 export { timber } from './timber';
 export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, holdBack, timesGrid } from './region';
-export { guidedColour, applyGuided, modelOn, signedPicture, cutOut, enlargePart } from './cut';
+export { guidedColour, applyGuided, modelOn, signedPicture, cutOut } from './cut';
 export { ciede2000, differences, similarity, tally, heat } from './differ';

@@ -114,7 +114,6 @@ export type KernelName =
   | 'modelOn'
   | 'signedPicture'
   | 'cutOut'
-  | 'enlargePart'
   | 'ciede2000'
   | 'differences'
   | 'similarity'

@@ -8,7 +8,7 @@ import { fillOfFile, fillPhoto } from '../ready/photo';
 import { treat } from '../treatments/run';
 import type { RenderContext } from './context';
 import { cachedTileBytes, tileRegion, type Plan, type PlannedCoat } from './plan';
-import { givesBelow, holds, keep, reachOf, readsBelow, redrawn, treatedSource, window } from './source';
+import { givesBelow, holds, keep, photoOver, reachOf, readsBelow, redrawn, treatedSource, window } from './source';
 
 /** Draws tile `index` of the plan as RGBA8 at `output`, in rows of `pitch` pixels. Leaves the scratch memory free. */
 export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: number, output: number, pitch: number): void {
@@ -71,8 +71,7 @@ function evaluate(context: RenderContext, plan: Plan, index: number, region: Reg
   const coats = partaking(plan).filter(shown);
   const result = stack(context, plan, coats, index, region);
   if (plan.strength < 1 && coats.length > 0) {
-    const photo = context.scratch.tile(region);
-    fillPhoto(context, photo);
+    const photo = photoOver(context, region);
     context.machine.kernels.mixIn(result.ptr, photo.ptr, result.count * 4, plan.strength, 1 - plan.strength, 0);
   }
   if (view.kind === 'guards' && plan.shownGuard) {
@@ -210,8 +209,7 @@ const heats = [0.98, 0.86, 0.35, 0.9, 0.42, 0.12, 0.42, 0.05, 0.16] as const;
 function showHeat(context: RenderContext, result: Tile): void {
   const { machine, scratch } = context;
   const mark = scratch.mark();
-  const photo = scratch.tile({ x: result.x, y: result.y, width: result.width, height: result.height });
-  fillPhoto(context, photo);
+  const photo = photoOver(context, result);
   const linear = scratch.take(1024);
   machine.floats.set(linearTable, linear / 4);
   machine.kernels.heat(result.ptr, photo.ptr, result.stride, result.width * result.height, linear, scratch.take(64), ...heats);
@@ -223,14 +221,8 @@ function coatAlone(context: RenderContext, plan: Plan, coat: PlannedCoat, region
   const { machine, scratch } = context;
   const ground = scratch.tile(region);
   for (let c = 0; c < 4; c++) machine.kernels.fill(ground.ptr + c * ground.stride, ground.count, c === 3 ? 1 : 0.5);
-  const below = scratch.tile(grow(region, reachBelow(context, coat)));
-  fillPhoto(context, below);
-  const photoAt: DrawBelow = (at, wanted) => {
-    const photo = at.scratch.tile(wanted);
-    fillPhoto(at, photo);
-    return photo;
-  };
-  const treated = treatedSource(context, bare(plan), coat, 0, below, photoAt);
+  const below = photoOver(context, grow(region, reachBelow(context, coat)));
+  const treated = treatedSource(context, bare(plan), coat, 0, below, photoOver);
   const source = treated.width === region.width ? treated : window(context, treated, region);
   machine.kernels.blend(0, ground.ptr, source.ptr, scratch.plane(ground.count, 1), ground.stride, ground.count, 1);
   return ground;

@@ -32,11 +32,15 @@ export const redrawn =
   (coat: PlannedCoat, belowAt: DrawBelow): Again =>
   (small, of, region, done) => {
     if (of === 'below') return belowAt(small, region);
-    if (of === 'own') return sourceAgain(small, coat, region, done, belowAt);
-    const photo = small.scratch.tile(region);
-    fillPhoto(small, photo);
-    return photo;
+    return of === 'own' ? sourceAgain(small, coat, region, done, belowAt) : photoOver(small, region);
   };
+
+/** A tile of the readied photo. */
+export function photoOver(context: RenderContext, { x, y, width, height }: Region): Tile {
+  const photo = context.scratch.tile({ x, y, width, height });
+  fillPhoto(context, photo);
+  return photo;
+}
 
 function sourceAgain(small: RenderContext, coat: PlannedCoat, region: Region, done: Record<string, unknown>[], belowAt: DrawBelow): Tile {
   const wide = grow(

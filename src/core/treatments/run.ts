@@ -29,8 +29,6 @@ export function reachOf(params: Params, unit: number, apart = false): number {
 export const softensFar = (params: Params, unit: number): boolean =>
   !idle(params) && isFar(treatmentByKind(params.kind as string).softens?.(params, unit) ?? 0);
 
-const looksAtNothingAround = (params: Params, unit: number): boolean => reachOf(params, unit) === 0;
-
 /** Draws, in another context, what treatments start from over a region: with the treatments `done` put on, what lies below, or the photo. */
 export type Again = (small: RenderContext, of: 'own' | 'below' | 'photo', region: Region, done: Params[]) => Tile;
 
@@ -49,13 +47,10 @@ export function treat(context: RenderContext, given: Tile, list: readonly Params
   let spoiled = 0;
   for (let i = 0; i < todo.length;) {
     if (spoiled > 0) tile = shrink(context.machine, tile, grow(tile, -spoiled));
-    const apart = again !== undefined;
-    spoiled = reachOf(todo[i], context.unit, apart);
+    spoiled = reachOf(todo[i], context.unit, again !== undefined);
     let end = i + 1;
     const { applyAndCut } = treatmentByKind(todo[i].kind as string);
-    const { softens } = treatmentByKind(todo[i].kind as string);
-    const sigma = softens?.(todo[i], context.unit) ?? 0;
-    if (again && isFar(sigma)) {
+    if (again && softensFar(todo[i], context.unit)) {
       const [on, done] = [tile, todo.slice(0, i)];
       const far: RenderContext['far'] = (of, s) =>
         isFar(s) ? farGaussian(context, on, s, (small, region) => again(small, of, region, done)) : undefined;
@@ -66,7 +61,7 @@ export function treat(context: RenderContext, given: Tile, list: readonly Params
     } else if (spoiled > 0) {
       applyOne(context, tile, todo[i], below);
     } else {
-      while (end < todo.length && looksAtNothingAround(todo[end], context.unit)) end++;
+      while (end < todo.length && reachOf(todo[end], context.unit) === 0) end++;
       inStrips(context, tile, todo.slice(i, end), below);
     }
     i = end;
