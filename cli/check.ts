@@ -1,4 +1,4 @@
-import { fileOfSource } from '../src/core/sources/source';
+import { fileOfSource } from '../src/core/sources';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { inspect } from '../src/core/files/inspect';

@@ -1,9 +1,8 @@
 import path from 'node:path';
 import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
-import type { Recipe } from '../src/core/piece/schema';
 import { readiedSize } from '../src/core/ready/geometry';
-import { drawsSmaller } from '../src/core/render/source';
-import { treatmentByKind } from '../src/core/treatments';
+import { compile } from '../src/core/render/compile';
+import { drawsSmaller } from '../src/core/render/reach';
 import { nodeFind } from '../src/engine/finder/node';
 import { nodeEngine } from '../src/engine/node';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
@@ -13,14 +12,6 @@ interface RenderArguments {
   recipe?: string;
   out?: string;
   scale?: string;
-}
-
-/** At full size nothing but materials is drawn smaller, unless a spot's source is looked for, the whole picture is surveyed, or a blur is wide. */
-function readsSmall({ ready, guards, coats }: Recipe, long: number): boolean {
-  const surveyed = (t: Record<string, unknown>) => treatmentByKind(t.kind as string).survey !== undefined;
-  if (guards || coats.some((c) => c.source.kind === 'cutout' || c.mask.parts.some((p) => p.kind === 'guard'))) return true;
-  if (ready?.spots.some((spot) => !spot.from) || ready?.even || ready?.localTone || ready?.localContrast) return true;
-  return coats.some((c) => c.treatments.some(surveyed) || drawsSmaller(c, long / 2000));
 }
 
 /** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */
@@ -34,10 +25,14 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const coats = coatsOf(look, () => `c${++next}`);
   const { width: pw, height: ph } = await sizeOf(photo);
   const framed = readiedSize({ width: pw, height: ph }, look.ready);
+  // Without its smaller levels the photo takes a quarter less memory. Looking for a spot's source wants them too.
+  const { ready, guards, strength } = look;
+  const graph = compile({ photo: { width: pw, height: ph }, ready, guards, coats, strength });
+  const needsLevels = scale < 1 || ready?.spots.some((spot) => !spot.from) || drawsSmaller(graph, Math.max(framed.width, framed.height) / 2000);
   const engine = await nodeEngine({
     decode: (key, deep) =>
       decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
-    levels: scale === 1 && !readsSmall(look, Math.max(framed.width, framed.height)) ? 1 : undefined,
+    levels: needsLevels ? undefined : 1,
     inPlace: true,
     find: nodeFind(),
   });

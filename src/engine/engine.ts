@@ -2,22 +2,22 @@ import { levelSize, pixelBytes, type Picture } from '../core/image/picture';
 import { NO_ROOM, type Region } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
-import { identify } from '../core/piece/identity';
-import type { Coat, PictureRef, Piece } from '../core/piece/schema';
-import { planReady } from '../core/ready/photo';
+import type { PictureRef, Piece } from '../core/piece/schema';
 import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
-import { haloOf } from '../core/render/evaluate';
-import type { Plan, PlannedCoat, View } from '../core/render/plan';
-import { CoatPlanner } from './coats';
+import { compile } from '../core/render/compile';
+import { postedPlan, unitOf, type Plan } from '../core/render/plan';
+import { reachesOf } from '../core/render/reach';
+import type { View } from '../core/render/view';
 import { Guardian, type Find, type FinderInput } from './guards';
+import { Keeper } from './keeper';
 import { KeptMeter } from './kept';
 import { Library, type Decoded } from './library';
 import type { Pool } from './pool';
-import { Places } from './places';
+import { Resolver } from './resolve';
 import { Lost, orStopped } from './stopping';
-import { Surveys } from './surveys';
+import { Surveyor } from './surveys';
 import { StrokeTables } from './tables';
 import type { Encoding, MaterialRequest } from './protocol';
 
@@ -51,6 +51,8 @@ export interface EngineOptions {
   library?: Library;
   /** Faces and people on a photo; without it only what needs no model is guarded. */
   find?: Find;
+  /** False to keep nothing between drawings, for comparing. */
+  keeps?: boolean;
 }
 
 /** Side of a tile unless a drawing asks for another, and of the smallest that is tried when steps reach far. */
@@ -68,9 +70,9 @@ export class Engine {
   readonly guards: Guardian;
   readonly kept: KeptMeter;
   private readonly tables: StrokeTables;
-  private readonly planner: CoatPlanner;
-  private readonly surveys: Surveys;
-  private readonly places: Places;
+  private readonly resolver: Resolver;
+  private readonly surveyor: Surveyor;
+  private readonly keeper: Keeper;
   private losses = 0;
   private output: { at: number; bytes: number } | null = null;
 
@@ -85,20 +87,19 @@ export class Engine {
       options.find,
     );
     this.tables = new StrokeTables(this.pool);
-    this.planner = new CoatPlanner(this.library, this.guards, this.tables, {
-      photo: (ref) => this.photo(ref),
+    this.keeper = new Keeper(this.pool);
+    this.surveyor = new Surveyor(this.pool, (plan) => this.drawPlan(plan, (pixels) => pixels.slice()));
+    this.resolver = new Resolver(this.library, this.guards, this.tables, this.surveyor, {
+      photo: (key, spots) => this.readied({ key }, spots),
       own: (key, fitting) => this.own(key, fitting),
     });
-    this.kept = new KeptMeter(this.pool, async (drawing, how) => {
-      await this.guards.settled(drawing.piece.photo);
-      return this.draw(drawing, (pixels) => pixels.slice(), how);
-    });
-    this.places = new Places(this.pool);
-    this.surveys = new Surveys(
+    this.kept = new KeptMeter(
       this.pool,
-      identify,
-      (bytes) => this.room(bytes),
-      (plan) => this.places.halfReadied(plan),
+      async (drawing, how) => {
+        await this.guards.settled(drawing.piece.photo);
+        return this.draw(drawing, (pixels) => pixels.slice(), how);
+      },
+      (drawing) => this.keyOf(drawing),
     );
   }
 
@@ -151,14 +152,14 @@ export class Engine {
   }
 
   /** The photo without its spots. */
-  private async readied(ref: Pick<PictureRef, 'key'>, ready: Piece['ready']): Promise<Picture> {
+  private async readied(ref: Pick<PictureRef, 'key'>, spots: readonly Spot[] = []): Promise<Picture> {
     const photo = await this.photo(ref);
-    return ready && ready.spots.length > 0 ? this.library.mended(ref.key, photo, ready.spots) : photo;
+    return spots.length > 0 ? this.library.mended(ref.key, photo, [...spots]) : photo;
   }
 
   /** Where something lies that can take the last spot's place, in fractions of the file from it. */
   async spotSource(piece: Pick<Piece, 'photo' | 'ready'>, spot: Spot): Promise<[number, number]> {
-    const picture = await this.readied(piece.photo, piece.ready);
+    const picture = await this.readied(piece.photo, piece.ready?.spots);
     const [dx, dy] = await this.pool.call<[number, number]>({ call: 'source', picture, spot }, this.pool.shared ? undefined : 0);
     return [dx / picture.width, dy / picture.height];
   }
@@ -174,13 +175,13 @@ export class Engine {
    * to be kept. @throws Cancelled when stopped.
    */
   async draw<T>(drawing: Drawing, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions = {}): Promise<T> {
-    const { width, height } = drawing.region;
     let { tile = TILE } = drawing;
     for (let attempt = 0; ; attempt++) {
       if (this.pool.losses !== this.losses) {
         this.losses = this.pool.losses;
         this.library.clear();
-        this.surveys.clear();
+        this.surveyor.clear();
+        this.keeper.clear();
         this.guards.clear();
         this.kept.clear();
         this.tables.clear();
@@ -188,7 +189,7 @@ export class Engine {
       try {
         const plan = await this.plan({ ...drawing, tile }, options.quick ?? false);
         tile = plan.tile;
-        return await this.pool.draw(plan, () => this.room(width * height * 4), use, options);
+        return await this.drawPlan(plan, use, options, drawing.chosen);
       } catch (error) {
         if (error instanceof Error && error.message === NO_ROOM && tile > SMALLEST) tile /= 2;
         else if (!(error instanceof Lost) || attempt >= 3) throw error;
@@ -237,42 +238,39 @@ export class Engine {
     }
   }
 
-  private async plan(
-    { piece, region, scale, view = { kind: 'piece' }, chosen, tile = TILE, clear, clipping }: Drawing,
-    quick: boolean,
-  ): Promise<Plan> {
-    const [photo, bare] = await this.sources(piece, scale, quick);
-    // A quick drawing does not wait for faces to be found: the fine one that follows it does.
-    const early = quick && this.guards.waits(piece);
-    if (early) void this.guards.find(piece.photo).catch(() => undefined);
-    const held = await Promise.all(piece.coats.map((coat) => (early ? null : this.guards.of(piece, coat))));
-    const coats = bare.map((coat, i) => (held[i] ? { ...coat, guard: held[i].picture } : coat));
-    const ready = piece.ready && { ...planReady(photo, piece.ready), clear };
-    const shownGuard = view.kind === 'guards' ? await this.guards.shown(piece, view.region) : undefined;
-    const plan: Plan = { photo, ready, scale, coats, strength: piece.strength, view, region, tile, clipping, shownGuard };
+  /** Compiles a drawing, loads what it needs and gives its nodes their keys. */
+  private async plan({ piece, region, scale, view, tile = TILE, clear, clipping }: Drawing, quick: boolean): Promise<Plan> {
+    // The file's own size counts, not what the piece says of it.
+    const photo = await this.photo(piece.photo);
+    const graph = compile({ ...piece, photo }, view, clear);
+    const { width, height } = readiedSize(photo, piece.ready);
+    const frame = { width, height };
+    await this.resolver.resolve(graph, { piece, frame, scale, quick });
+    const plan: Plan = { graph, frame, scale, region, tile, clipping };
     // A worker's memory holds a tile with its halo several times.
-    if (tile > TILE) plan.tile = Math.min(tile, tileFor(haloOf(plan)));
-    const index = piece.coats.findIndex((c) => c.id === chosen);
-    if (index >= 0 && this.pool.shared)
-      this.places.ofCoat(
-        plan,
-        piece,
-        index,
-        held.map((h) => h?.key ?? ''),
-      );
-    return this.surveys.complete(this.places.halfReadied(plan), piece);
+    if (tile > TILE) plan.tile = Math.min(tile, tileFor(reachesOf(graph, unitOf(plan)).deepest));
+    return plan;
   }
 
-  /** Loads what a drawing needs: everything at once for a quick one. */
-  private async sources(piece: Drawing['piece'], scale: number, quick: boolean): Promise<[Picture, PlannedCoat[]]> {
-    const { coats, photo, ready } = piece;
-    const size = readiedSize(photo, ready);
-    const plan = (coat: Coat) => this.planner.plan(coat, piece, size, scale, quick);
-    if (quick) return Promise.all([this.readied(photo, ready), Promise.all(coats.map(plan))]);
-    // Else one material after another, and before the photo: each needs a good deal of working memory while it is made, which the photo
-    // and the result then take over.
-    const planned: PlannedCoat[] = [];
-    for (const coat of coats) planned.push(await plan(coat));
-    return [await this.readied(photo, ready), planned];
+  /** The key of what a drawing shows, whatever its region and scale: equal drawings have equal keys. */
+  private async keyOf(drawing: Drawing): Promise<number> {
+    const { graph } = await this.plan(drawing, true);
+    return graph.nodes[graph.root].key;
+  }
+
+  /** Draws a plan, keeping what the next drawing may want of it. */
+  private async drawPlan<T>(
+    plan: Plan,
+    use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>,
+    options: DrawOptions = {},
+    chosen?: string,
+  ): Promise<T> {
+    const { width, height } = plan.region;
+    const release = this.options.keeps === false ? () => undefined : this.keeper.keep(plan, chosen);
+    try {
+      return await this.pool.draw(postedPlan(plan), () => this.room(width * height * 4), use, options);
+    } finally {
+      release();
+    }
   }
 }

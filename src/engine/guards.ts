@@ -2,10 +2,10 @@ import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
 import { SURE, type Finding } from '../core/guards/finding';
 import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
-import { amountsOf, regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
+import { regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel } from '../core/guards/cutout';
 import { levelSize, type Picture } from '../core/image/picture';
-import { identify } from '../core/piece/identity';
+import { identify } from '../core/graph/key';
 import type { PictureRef, Piece } from '../core/piece/schema';
 import type { Library } from './library';
 import type { Pool } from './pool';
@@ -158,7 +158,7 @@ export class Guardian {
   }
 
   /** The subject of a photo as it is cut out: its alpha, and the colour of its edge. */
-  async cutout(piece: Guarded): Promise<{ alpha: Picture; edge: Picture }> {
+  async cutout(piece: Guarded): Promise<{ alpha: Picture; edge: Picture; key: string }> {
     const photo = await this.photo(piece.photo);
     const { picture: subject, key } = await this.picture(piece, { subject: 1 });
     const hairs = piece.guards?.hairs ?? NO_HAIRS;
@@ -194,20 +194,7 @@ export class Guardian {
       this.library.drop(`cut-edge:${name}`);
       return this.cutout(piece);
     }
-    return { alpha, edge };
-  }
-
-  /** What holds back a coat of a piece; null when nothing does. */
-  async of(piece: Guarded, coat: Piece['coats'][number]): Promise<{ picture: Picture; key: string } | null> {
-    if (!piece.guards || coat.guards <= 0) return null;
-    const amounts = amountsOf(piece.guards, coat.guardAmounts);
-    return Object.values(amounts).some((a) => a > 0) ? this.picture(piece, amounts) : null;
-  }
-
-  /** What a view shows: one region whole, or all by their amounts. */
-  async shown(piece: Guarded, region: RegionId | null): Promise<Picture> {
-    const amounts = region ? { [region]: 1 } : amountsOf(piece.guards ?? { regions: {} }, undefined);
-    return (await this.picture(piece, amounts)).picture;
+    return { alpha, edge, key: name };
   }
 
   /** Where a region's plane lies as it was found, and its size. */

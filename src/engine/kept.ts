@@ -1,8 +1,7 @@
 import { addTallies, keptOf, keptScratch, WINDOW, type Kept, type KeptOrder, type Tally } from '../core/measure/kept';
-import { identify } from '../core/piece/identity';
 import { pieceSize } from '../core/ready/geometry';
 import { foundIds, type FoundId } from '../core/guards/schema';
-import type { View } from '../core/render/plan';
+import type { View } from '../core/render/view';
 import type { Region } from '../core/image/tile';
 import type { DrawOptions, Drawing } from './engine';
 import type { Pool } from './pool';
@@ -22,6 +21,8 @@ export class KeptMeter {
   constructor(
     private readonly pool: Pool,
     private readonly draw: Draw,
+    /** A key that is equal for drawings that show the same. */
+    private readonly keyOf: (drawing: Drawing) => Promise<number>,
   ) {}
 
   clear(): void {
@@ -53,18 +54,17 @@ export class KeptMeter {
   }
 
   private async band(piece: Drawing['piece'], region: Region, scale: number, top: number, bottom: number, keep: boolean): Promise<Tally[]> {
-    const draw = (view: View, of: Drawing['piece'] = piece) => this.draw({ piece: of, region, scale, view }, { quick: true });
     const bare = { ...piece, coats: [] };
-    const place = `${piece.photo.key}|${piece.ready ? identify(piece.ready) : ''}|${region.width}x${region.height}`;
-    const once = (key: string, make: () => Promise<Uint8Array<ArrayBuffer>>) => (keep ? this.once(`${place}|${key}`, make) : make());
-    const guardsKey = piece.guards ? `${identify(piece.guards.faces)}.${identify(piece.guards.hints)}.${identify(piece.guards.regions)}` : '';
-    const result = await draw({ kind: 'piece' });
-    const photo = await once('photo', () => draw({ kind: 'photo' }, bare));
+    const draw = (view: View, of: Drawing['piece']) => this.draw({ piece: of, region, scale, view }, { quick: true });
+    const once = async (view: View) => {
+      if (!keep) return draw(view, bare);
+      const key = await this.keyOf({ piece: bare, region, scale, view });
+      return this.once(`${key}|${region.width}x${region.height}`, () => draw(view, bare));
+    };
+    const result = await draw({ kind: 'piece' }, piece);
+    const photo = await once({ kind: 'photo' });
     const masks: Uint8Array[] = [];
-    for (const id of foundIds) {
-      const grey = () => draw({ kind: 'guards', region: id, colour: [0, 0, 0], bare: true }, bare);
-      masks.push(await once(`${id}|${guardsKey}`, grey));
-    }
+    for (const id of foundIds) masks.push(await once({ kind: 'guards', region: id, colour: [0, 0, 0], bare: true }));
     return this.tally(photo, result, masks, region, top, bottom);
   }
 

@@ -6,7 +6,7 @@ import type { KeptOrder } from '../core/measure/kept';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
-import type { SurveyOrder } from '../core/render/survey';
+import type { SurveyOrder } from '../core/measure/survey';
 import type { Plan } from '../core/render/plan';
 
 /** What a material is made from, without functions, so that it can be posted. */

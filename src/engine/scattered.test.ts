@@ -2,7 +2,7 @@ import { modes } from '../core/blend';
 import { maskParts } from '../core/mask';
 import { coatSchema, type Coat } from '../core/piece/schema';
 import { controlsOf } from '../core/schema';
-import { laySchema } from '../core/sources/lay';
+import { laySchema } from '../core/lay/lay';
 import { treatments } from '../core/treatments';
 import { numbers } from '@/testing/machine';
 import type { Engine } from './engine';

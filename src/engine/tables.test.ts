@@ -1,9 +1,9 @@
-import { strokeSchema, type Stroke } from '../core/mask/parts/strokes';
-import { dabsOf, type Tabled } from '../core/mask/strokes';
+import { strokeSchema, type Stroke } from '../core/strokes/schema';
+import { dabsOf, strokeToken, type Tabled } from '../core/strokes/dabs';
 import { Heap } from '../core/image/heap';
 import { testMachine } from '@/testing/machine';
 import type { Pool } from './pool';
-import { StrokeTables, strokeToken } from './tables';
+import { StrokeTables } from './tables';
 
 const machine = testMachine(16);
 const frame = { width: 2000, height: 1500 };

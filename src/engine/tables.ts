@@ -1,6 +1,5 @@
-import type { Stroke } from '../core/mask/parts/strokes';
-import { DabMaker, type Tabled } from '../core/mask/strokes';
-import { identify } from '../core/piece/identity';
+import type { Stroke } from '../core/strokes/schema';
+import { DabMaker, strokeToken, type Tabled } from '../core/strokes/dabs';
 import type { Pool } from './pool';
 
 interface Table {
@@ -18,9 +17,6 @@ interface Table {
 const LONG = 120;
 const KEPT = 24;
 const BYTES = 24;
-
-/** A stroke by the first of its points, which stays the same while it grows, and by what tip it is painted with. */
-export const strokeToken = ({ points, ...tip }: Stroke): string => `${identify(points[0])}:${JSON.stringify(tip)}`;
 
 /**
  * Dabs of long strokes in shared memory. While a stroke is painted only the dabs of its new points are made, and workers are told where they lie

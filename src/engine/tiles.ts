@@ -1,6 +1,7 @@
 import type { Heap } from '../core/image/heap';
 import type { Machine } from '../core/image/machine';
-import { tileRegion, tilesOf, type Plan } from '../core/render/plan';
+import { tileRegion, tilesOf } from '../core/graph/slot';
+import type { Plan } from '../core/render/plan';
 import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
 

@@ -11,9 +11,9 @@ import { generate } from '../core/materials/generate';
 import { findFringes } from '../core/ready/fringes';
 import { mend, pathOf } from '../core/ready/spots/mend';
 import { findSource } from '../core/ready/spots/source';
-import { drawTile } from '../core/render/evaluate';
-import { takeSurvey } from '../core/render/survey';
-import { tileRegion, tilesOf } from '../core/render/plan';
+import { drawTile } from '../core/render/draw';
+import { takeSurvey } from '../core/measure/survey';
+import { tileRegion, tilesOf } from '../core/graph/slot';
 import {
   ACTIVE,
   CANCELLED,

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { histogramOf } from '../core/measure/histogram';
 import { indexOf } from '../core/piece/edits';
-import { identify } from '../core/piece/identity';
+import { identify } from '../core/graph/key';
 import { useBench } from './bench';
 import { complain } from './notices';
 import { small } from './scopes';

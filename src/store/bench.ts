@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import * as edits from '../core/piece/edits';
 import { sourceName } from '../core/piece/naming';
 import type { Coat, Piece } from '../core/piece/schema';
-import type { View } from '../core/render/plan';
+import type { View } from '../core/render/view';
 import { complain } from './notices';
 import { newId } from './pieces';
 import { useShelf } from './shelf';

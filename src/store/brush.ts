@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { Stroke } from '../core/mask/parts/strokes';
+import type { Stroke } from '../core/strokes/schema';
 
 type Shape = Pick<Stroke, 'tip' | 'material' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
 

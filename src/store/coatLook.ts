@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { histogramOf, type Histogram } from '../core/measure/histogram';
 import { isGrey } from '../core/measure/grey';
 import { changeCoat } from '../core/piece/edits';
-import { identify } from '../core/piece/identity';
+import { identify } from '../core/graph/key';
 import type { Coat } from '../core/piece/schema';
 import { useBench } from './bench';
 import { complain } from './notices';

@@ -1,4 +1,4 @@
-import { fileOfSource } from '../core/sources/source';
+import { fileOfSource } from '../core/sources';
 import type { Fitting } from '../core/materials/fitting/schema';
 import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';

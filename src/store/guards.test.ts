@@ -1,6 +1,6 @@
 import { findingSchema, MESH_POINTS, type Finding } from '../core/guards/finding';
 import { pieceSchema } from '../core/piece/schema';
-import { setReady } from '../core/ready/rebase';
+import { setReady } from '../core/piece/rebase';
 import { readySchema } from '../core/ready/schema';
 import { useBench } from './bench';
 import * as guards from './guards';

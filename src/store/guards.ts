@@ -3,7 +3,7 @@ import { SURE, type Finding } from '../core/guards/finding';
 import { guardsSchema, type Guards, type Hint, type RegionId, type RegionSettings } from '../core/guards/schema';
 import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
-import type { Stroke } from '../core/mask/parts/strokes';
+import type { Stroke } from '../core/strokes/schema';
 import { pieceSize, toFile } from '../core/ready/geometry';
 import type { KeptReport } from '../engine/kept';
 import { Cancelled } from '../engine/stopping';

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { changeCoat, setLay, type Edit } from '../core/piece/edits';
 import type { Coat } from '../core/piece/schema';
-import type { Lay } from '../core/sources/lay';
+import type { Lay } from '../core/lay/lay';
 import { useSettings } from './settings';
 
 interface LayingState {

@@ -1,4 +1,4 @@
-import { fileOfSource } from '../core/sources/source';
+import { fileOfSource } from '../core/sources';
 import { create } from 'zustand';
 import { parseRecipe, coatsOf } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { editingCrop } from '../core/ready/editing';
 import { pieceSize } from '../core/ready/geometry';
 import { findLevel, findUprights, type Level, type Line } from '../core/ready/level';
-import { setReady } from '../core/ready/rebase';
+import { setReady } from '../core/piece/rebase';
 import { neutralReady, type Ready } from '../core/ready/schema';
 import type { Piece } from '../core/piece/schema';
 import type { Fringes } from '../core/ready/fringes';

@@ -6,7 +6,7 @@ import { hueWheel, type HueWheel } from '../core/measure/wheel';
 import type { Piece } from '../core/piece/schema';
 import { pieceSize } from '../core/ready/geometry';
 import type { Ready } from '../core/ready/schema';
-import type { View } from '../core/render/plan';
+import type { View } from '../core/render/view';
 import type { CurvePoint } from '../core/treatments/curves';
 import { smoothCurve } from '../core/treatments/curves';
 import { getEngine } from './engine';

@@ -2,7 +2,7 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { FamilyId } from '../core/materials/material';
-import { fileOfSource } from '../core/sources/source';
+import { fileOfSource } from '../core/sources';
 import { explain } from '../core/piece/explain';
 
 /** IndexedDB behind AsyncStorage: pieces as JSON, pictures as base64 of the file they came from. */

@@ -1,8 +1,8 @@
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { Scratch } from '../image/tile';
-import { layStrokes } from '../mask/strokes';
-import { Planes } from './planes';
+import { layStrokes } from '../strokes/dabs';
+import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';
 import { regionIds, settingsOf, type Guards, type RegionId } from './schema';
 

@@ -3,7 +3,7 @@ import { levelSize, type Picture } from '../image/picture';
 import { samplePhoto } from '../image/sample';
 import { Scratch } from '../image/tile';
 import { guidedModel } from './guided';
-import { Planes } from './planes';
+import { Planes } from '../image/planes';
 import { regionsScratch } from './regions';
 import type { Guards } from './schema';
 

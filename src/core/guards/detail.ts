@@ -1,5 +1,5 @@
 import type { Tones } from './faces';
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 
 /** Value below which a share of a plane lies, by a histogram of 1024 steps over 0..most. */
 function quantile(planes: Planes, plane: number, share: number, most: number): number {

@@ -1,6 +1,6 @@
 import { faceWidth, meshPoint, type Face } from './finding';
 import { earOutlines, headAxes, outlineOf } from './outlines';
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 
 /** Planes of what the mesh gives of all faces. */
 export interface FacePlanes {

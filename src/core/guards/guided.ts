@@ -1,4 +1,4 @@
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 
 /** Slopes on red, green and blue and an offset, planes: a mask as a linear model of the picture about each pixel. */
 export interface GuidedModel {

@@ -1,5 +1,5 @@
 import { refine } from './guided';
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 import type { Hint } from './schema';
 
 /** Radius of a hint's stroke, in parts of the long side. */

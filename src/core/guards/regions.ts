@@ -6,7 +6,7 @@ import { drawAccents, drawDetail } from './detail';
 import { drawFaces, type Tones } from './faces';
 import type { Face } from './finding';
 import { refine } from './guided';
-import { Planes } from './planes';
+import { Planes } from '../image/planes';
 import { foundIds, type Hint, type FoundId } from './schema';
 import { drawSalient } from './salient';
 import { drawSkin, type SkinPlanes } from './skin';

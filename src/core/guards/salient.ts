@@ -1,6 +1,6 @@
 import type { Tones } from './faces';
 import { refine } from './guided';
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 
 /**
  * What stands out, as a guess at the subject where nobody was found: the distance of each pixel's calmed colour from the mean colour (Achanta et al.,

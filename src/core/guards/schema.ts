@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { strokeSchema } from '../mask/parts/strokes';
+import { strokeSchema } from '../strokes/schema';
 import { share, slider } from '../schema';
 
 /** Regions of a photo that coats leave alone, with the amounts that retouchers use (common practice, no source). */

@@ -1,7 +1,7 @@
 import { faceWidth, meshPoint, type Face } from './finding';
 import { hairBand, outlineOf } from './outlines';
 import type { FacePlanes, Tones } from './faces';
-import type { Planes } from './planes';
+import type { Planes } from '../image/planes';
 
 /** A Gaussian of two colour differences. */
 interface Colours {

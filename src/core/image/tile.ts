@@ -85,3 +85,10 @@ export class Scratch {
     return { ...region, ptr: this.take(count * 16), stride: count * 4, count };
   }
 }
+
+/** The part of a tile over a smaller region, as a tile of its own. */
+export function cutOut(scratch: Scratch, from: Tile, { x, y, width, height }: Region): Tile {
+  const out = scratch.tile({ x, y, width, height });
+  window(scratch.machine, from, out);
+  return out;
+}

@@ -1,10 +1,10 @@
+import { maskValues } from '@/testing/draw';
 import { numbers, testBench } from '@/testing/machine';
-import { contextOf } from '../render/evaluate';
 import { maskPartByKind } from '.';
-import { drawMask } from './draw';
 
 // Scalar references, written from the definitions: smoothstep 3t² − 2t³, and add, subtract and intersect as the algebra of alphas.
-const { machine, scratch, picture } = testBench(96);
+const bench = testBench(96);
+const { machine, scratch, picture } = bench;
 const { kernels, floats } = machine;
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
 const smooth = (e0: number, e1: number, x: number) => {
@@ -127,12 +127,8 @@ it('parts of a mask lie on the same points of the photo at every scale', () => {
     ],
   };
   const draw = (scale: number) => {
-    scratch.reset();
-    const [width, height] = [400 * scale, 240 * scale];
-    const context = contextOf(machine, scratch, { photo, scale });
-    const parts = [part, strokes].map((p) => maskPartByKind(p.kind).schema.parse(p));
-    const mask = drawMask(context, { start: 'none', parts }, { x: 0, y: 0, width, height }, null);
-    return floats.slice(mask / 4, mask / 4 + width * height);
+    const parts = [part, strokes].map((p) => maskPartByKind(p.kind).schema.parse(p)) as never[];
+    return maskValues(bench, { parts }, { photo, scale });
   };
   const full = draw(1);
   const half = draw(0.5);

@@ -1,7 +1,9 @@
 import * as z from 'zod';
-import type { Region, Tile } from '../image/tile';
-import type { Motion } from '../ready/motion';
-import type { RenderContext } from '../render/context';
+import type { DrawContext } from '../graph/context';
+import type { Need } from '../graph/needs';
+import type { InputSpec } from '../graph/node';
+import type { Operation } from '../graph/operation';
+import type { Region } from '../image/tile';
 import { choice, share, slider, toggle } from '../schema';
 
 export const operations = [
@@ -29,30 +31,27 @@ export const partFields = {
   invert: invertField,
 };
 
-/** Pictures and sizes that the engine has loaded for a part. */
-export interface Loaded {
-  /** Of tips cut from materials, by key. */
-  tips?: Record<string, import('../image/picture').Picture>;
-  picture?: import('../image/picture').Picture;
-  nominal?: { width: number; height: number };
-  held?: { width: number; height: number };
+/** What is drawn for a part: mostly one step; strokes that are being painted are two, so that all but the last stroke can be kept. */
+export interface PartStep<P> {
+  params: P;
+  inputs: Record<string, InputSpec>;
+  needs: Record<string, Need>;
+  /** See `GraphNode.grows`. */
+  grows?: string;
 }
 
-/** One kind of mask part. */
-export interface MaskPart<S extends z.ZodObject = z.ZodObject> {
-  kind: string;
-  label: string;
-  schema: S;
-  /** Fills a plane of the region, which holds zeros, with where the part is: 0..1. `below` is what lies below the coat, over this region. */
-  cover?(context: RenderContext, plane: number, region: Region, params: z.output<S> & Loaded, below: Tile | null): void;
+/** One kind of mask part. It gives `cover` or `draw`. */
+export interface MaskPart<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
+  /** What has to be loaded for it, by name. */
+  needs?(params: z.output<S>): Record<string, Need>;
+  /** Fills a plane of the region, which holds zeros, with where the part is: 0..1. */
+  cover?(context: DrawContext, plane: number, region: Region, params: z.output<S>): void;
   /** Works on the mask itself, for a part whose doing is more than one value a place. */
-  draw?(context: RenderContext, mask: number, region: Region, params: z.output<S>): void;
-  /** Whether it reads what lies below the coat. */
-  readsBelow?(params: z.output<S>): boolean;
-  /** Feather is in its own measure and done by `cover` itself. */
+  draw?(context: DrawContext, mask: number, region: Region, params: z.output<S>): void;
+  /** Its feather is in its own measure and done by itself. */
   ownFeather?: boolean;
-  /** The same part on the same points of the photo, after its frame has changed. Lengths in u are seen to. */
-  moved?(params: z.output<S>, motion: Motion): z.output<S>;
+  /** The steps that draw it, one on top of the other; one with all its inputs and needs when left out. */
+  steps?(params: z.output<S>): PartStep<z.output<S>>[];
 }
 
-export const definePart = <S extends z.ZodObject>(part: MaskPart<S>): MaskPart => part as unknown as MaskPart;
+export const definePart = <S extends z.ZodObject>(part: MaskPart<S>): MaskPart<S> => part;

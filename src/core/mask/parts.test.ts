@@ -1,12 +1,14 @@
 import { differenceEuclidean } from 'culori';
+import { maskValues, type TestDrawing } from '@/testing/draw';
 import { numbers, testBench } from '@/testing/machine';
 import { openCv } from '@/testing/opencv';
-import { contextOf } from '../render/evaluate';
-import { maskPartByKind, maskParts, movePart } from '.';
-import { drawMask, maskReach, type PlannedMask } from './draw';
-import { strokeSchema, type Stroke } from './parts/strokes';
-import { layStrokes } from './strokes';
-import { motionBy } from '../ready/motion';
+import { moveParams } from '../graph/operation';
+import type { Mask } from '../piece/schema';
+import { strokeSchema, type Stroke } from '../strokes/schema';
+import { maskPartByKind, maskParts } from '.';
+import { partReach, wholeReach } from './draw';
+import { layStrokes } from '../strokes/dabs';
+import { motionBy } from '../image/motion';
 import { scaled } from '../image/projection';
 
 const bench = testBench(160);
@@ -20,13 +22,11 @@ const photo = bench.picture(W, H, (x, y) => [x < 80 ? 200 : 40, Math.round((y / 
 
 const part = (kind: string, values: object = {}) => maskPartByKind(kind).schema.parse({ kind, op: 'add', ...values }) as Record<string, unknown>;
 
-function draw(mask: Partial<PlannedMask> & Pick<PlannedMask, 'parts'>, scale = 1, region?: { x: number; y: number; width: number; height: number }) {
-  scratch.reset();
-  const context = contextOf(machine, scratch, { photo, scale });
-  const where = region ?? { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };
-  const at = drawMask(context, { start: 'none', ...mask }, where, null);
-  return floats.slice(at / 4, at / 4 + where.width * where.height);
-}
+type TestMask = Omit<Partial<Mask>, 'parts'> & { parts: Record<string, unknown>[] };
+const draw = (mask: TestMask, scale = 1, region?: TestDrawing['region'], load?: TestDrawing['load']) =>
+  maskValues(bench, mask as Partial<Mask>, { photo, scale, load }, region);
+/** Pixels around a pixel that a mask reads. */
+const maskReach = (mask: TestMask, unit: number) => Math.max(...mask.parts.map((p) => partReach(p, unit))) + wholeReach(mask, unit);
 const smooth = (t: number) => {
   const v = Math.min(1, Math.max(0, t));
   return v * v * (3 - 2 * v);
@@ -152,10 +152,8 @@ describe('the whole of a mask', () => {
     const wide = bench.picture(2000, 60, (x) => Array(3).fill(x < 1000 ? 60 : 190));
     const soft = part('gradient', { x0: 0.494, y0: 0.5, x1: 0.504, y1: 0.5 });
     const at = (refine: number, x: number) => {
-      scratch.reset();
       const where = { x: 900, y: 10, width: 200, height: 20 };
-      const plane = drawMask(contextOf(machine, scratch, { photo: wide, scale: 1 }), { start: 'none', parts: [soft], refine }, where, null);
-      return floats[plane / 4 + 10 * 200 + x - 900];
+      return maskValues(bench, { parts: [soft] as never[], refine }, { photo: wide }, where)[10 * 200 + x - 900];
     };
     const step = (refine: number) => at(refine, 1002) - at(refine, 997);
     expect(step(1)).toBeGreaterThan(1.5 * step(0));
@@ -202,16 +200,16 @@ describe.each(Object.keys(everything))('%s', (kind) => {
     let worst = 0;
     tile.forEach((v, i) => (worst = Math.max(worst, Math.abs(v - full[(50 + Math.floor(i / 64)) * W + 70 + (i % 64)]))));
     expect(worst).toBeLessThan(2e-3);
-    expect(maskReach(whole as never, W / 2000)).toBeGreaterThan(0);
+    expect(maskReach(whole as unknown as TestMask, W / 2000)).toBeGreaterThan(0);
   });
 });
 
 describe('parts that read a picture', () => {
   // Dark stripes on a light ground, as cracks are.
   const stripes = bench.picture(W, H, (x) => Array(3).fill(x % 40 < 10 ? 20 : 230));
-  const sized = { picture: stripes, nominal: { width: W, height: H }, held: { width: W, height: H } };
+  const sized = { kind: 'picture' as const, picture: stripes, nominal: { width: W, height: H }, held: { width: W, height: H } };
   it('a material counts by its lights, or by its darks when its two places are turned round', () => {
-    const at = (values: object, x: number) => draw({ parts: [{ ...part('material', { id: 'm', ...values }), ...sized }] })[60 * W + x];
+    const at = (values: object, x: number) => draw({ parts: [part('material', { id: 'm', ...values })] }, 1, undefined, () => sized)[60 * W + x];
     expect([at({ black: 0.35, white: 0.65 }, 5), at({ black: 0.35, white: 0.65 }, 25)]).toEqual([0, 1]);
     expect([at({ black: 0.6, white: 0.35 }, 5), at({ black: 0.6, white: 0.35 }, 25)]).toEqual([1, 0]);
     // Both in one place part at it.
@@ -219,23 +217,24 @@ describe('parts that read a picture', () => {
   });
   it('fine detail counts from the least that is asked for', () => {
     const grey = bench.picture(W, H, () => [115, 115, 115]);
-    const at = (least: number) => draw({ parts: [{ ...part('detail', { least }), picture: grey }] })[0];
+    const at = (least: number) =>
+      draw({ parts: [part('detail', { least })] }, 1, undefined, ({ need }) =>
+        need === 'guard' ? { kind: 'picture', picture: grey } : undefined,
+      )[0];
     expect(at(0)).toBe(1);
     expect(at(0.4)).toBeGreaterThan(0);
     expect(at(0.4)).toBeLessThan(0.5);
     expect(at(0.9)).toBe(0);
   });
-  it('without their picture they are nothing', () => {
-    for (const kind of ['material', 'detail', 'guard']) {
-      const values = kind === 'material' ? { id: 'm' } : {};
-      expect(Math.max(...draw({ parts: [part(kind, values)] }))).toBe(0);
-    }
+  it('say what they need, and are not drawn without it', () => {
+    for (const kind of ['material', 'detail', 'guard'])
+      expect(() => draw({ parts: [part(kind, kind === 'material' ? { id: 'm' } : {})] }, 1, undefined, () => null)).toThrow('has not been loaded');
   });
 });
 
 it('far feathers and expansions are drawn smaller, and stay the same to the eye, whole and on tiles', () => {
   const box = part('ellipse', { shape: 1, cx: 0.5, cy: 0.5, rx: 0.15, ry: 0.15, feather: 0.1 });
-  const far: PlannedMask = { start: 'none', parts: [box], feather: 250, expand: 150 };
+  const far: TestMask = { start: 'none', parts: [box], feather: 250, expand: 150 };
   // At eight times the size it reads some four hundred pixels around, at its own some fifty.
   expect(maskReach(far, (8 * W) / 2000)).toBeGreaterThan(150);
   expect(maskReach(far, W / 2000)).toBeLessThan(72);
@@ -261,7 +260,7 @@ it('every kind has words, and stays where it is under a motion that is none', ()
   for (const { kind, label } of maskParts) {
     expect(label.length).toBeGreaterThan(3);
     const values = part(kind, kind === 'material' ? { id: 'cracks.glaze' } : kind === 'coat' ? { coat: 'a' } : (everything[kind] ?? {}));
-    const moved = movePart(values, still);
+    const moved = moveParams(maskPartByKind(kind), values, still);
     expect(maskPartByKind(kind).schema.parse(moved)).toEqual(maskPartByKind(kind).schema.parse(values));
   }
 });

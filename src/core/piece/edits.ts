@@ -1,7 +1,8 @@
 import { materialById } from '../materials';
 import { maskPartByKind } from '../mask';
-import type { Lay } from '../sources/lay';
-import { strokesSchema, type Stroke } from '../mask/parts/strokes';
+import type { Lay } from '../lay/lay';
+import { strokesSchema } from '../mask/parts/strokes';
+import type { Stroke } from '../strokes/schema';
 import { coatSchema, type Coat, type Piece } from './schema';
 
 /** Changes of a piece as plain functions: each returns a new piece and shares what it does not touch. */

@@ -1,5 +1,5 @@
-import { strokeSchema } from '../mask/parts/strokes';
-import { setReady } from '../ready/rebase';
+import { strokeSchema } from '../strokes/schema';
+import { setReady } from './rebase';
 import { readySchema } from '../ready/schema';
 import * as edits from './edits';
 import { pieceSchema, type Coat, type Piece } from './schema';

@@ -1,9 +1,9 @@
-import { snapTurn } from '../sources/laying';
+import { snapTurn } from '../lay/laying';
 import { ellipseSchema } from '../mask/parts/ellipse';
-import { strokeSchema } from '../mask/parts/strokes';
-import { dabsOf } from '../mask/strokes';
+import { strokeSchema } from '../strokes/schema';
+import { dabsOf } from '../strokes/dabs';
 import { controlsOf } from '../schema';
-import { fitScale, layMap, laySchema } from '../sources/lay';
+import { fitScale, layMap, laySchema } from '../lay/lay';
 import { treatments } from '../treatments';
 import * as edits from './edits';
 import { coatTitle } from './naming';

@@ -1,4 +1,4 @@
-import { fileOfSource } from '../sources/source';
+import { fileOfSource } from '../sources';
 import { guardsSchema, type Guards } from '../guards/schema';
 import { explain } from './explain';
 import { coatSchema, recipeSchema, type Coat, type Piece, type Recipe } from './schema';

@@ -4,7 +4,7 @@ import { amountsSchema, guardsSchema } from '../guards/schema';
 import { maskParts } from '../mask';
 import { readySchema } from '../ready/schema';
 import { share, slider, toggle } from '../schema';
-import { laySchema } from '../sources/lay';
+import { laySchema } from '../lay/lay';
 import { sources } from '../sources';
 import { treatments } from '../treatments';
 

@@ -1,14 +1,13 @@
+import { pullTile } from '@/testing/draw';
 import { openCv as cv } from '@/testing/opencv';
 import { numbers, testBench } from '@/testing/machine';
-import { contextOf } from '../render/evaluate';
 import { toFile, fromFile, readiedMap } from './geometry';
 import { bendByLine, bent, lensSchema, planLens, straightened, straightness } from './lens';
 import { apply, type Point } from '../image/projection';
-import { fillPhoto, planReady } from './photo';
 import { readySchema } from './schema';
 
 const bench = testBench(128);
-const { machine, scratch } = bench;
+const { machine } = bench;
 const [W, H] = [240, 160];
 
 /** Smooth, with detail of some pixels: what two interpolations may differ in is small against a level. */
@@ -22,11 +21,7 @@ const mat = () => cv.matFromArray(H, W, cv.CV_8UC4, machine.bytes.slice(photo.le
 
 /** The readied photo at full size as levels 0..255. */
 function drawn(ready: object): { width: number; height: number; at(x: number, y: number): number[] } {
-  scratch.reset();
-  const planned = planReady(photo, readySchema.parse(ready));
-  const context = contextOf(machine, scratch, { photo, scale: 1, ready: planned });
-  const tile = scratch.tile({ x: 0, y: 0, width: planned.width, height: planned.height });
-  fillPhoto(context, tile);
+  const tile = pullTile(bench, { photo, ready: readySchema.parse(ready) });
   const at = (x: number, y: number) => [0, 1, 2].map((c) => machine.floats[(tile.ptr + c * tile.stride) / 4 + y * tile.width + x] * 255);
   return { width: tile.width, height: tile.height, at };
 }
@@ -180,10 +175,7 @@ describe('lens', () => {
     const rings = (x: number, y: number, k: number) => 128 + 90 * Math.sin(Math.hypot(x + 0.5 - W / 2, y + 0.5 - H / 2) * k * 0.5);
     const taken = bench.picture(W, H, (x, y) => [rings(x, y, 1 / 1.003), rings(x, y, 1), rings(x, y, 1 / 0.998)].map(Math.round));
     const apartness = (lens: object | undefined) => {
-      scratch.reset();
-      const planned = planReady(taken, readySchema.parse({ lens }));
-      const tile = scratch.tile({ x: 0, y: 0, width: W, height: H });
-      fillPhoto(contextOf(machine, scratch, { photo: taken, scale: 1, ready: planned }), tile);
+      const tile = pullTile(bench, { photo: taken, ready: readySchema.parse({ lens }) });
       let sum = 0;
       for (let i = 0; i < W * H; i++) {
         const [r, g, b] = [0, 1, 2].map((c) => machine.floats[(tile.ptr + c * tile.stride) / 4 + i] * 255);
@@ -198,10 +190,7 @@ describe('lens', () => {
   });
   it('lightens dark corners and leaves the middle', () => {
     const grey = bench.picture(W, H, () => [100, 100, 100]);
-    scratch.reset();
-    const planned = planReady(grey, readySchema.parse({ lens: { corners: 1 } }));
-    const tile = scratch.tile({ x: 0, y: 0, width: W, height: H });
-    fillPhoto(contextOf(machine, scratch, { photo: grey, scale: 1, ready: planned }), tile);
+    const tile = pullTile(bench, { photo: grey, ready: readySchema.parse({ lens: { corners: 1 } }) });
     const at = (x: number, y: number) => machine.floats[tile.ptr / 4 + y * W + x];
     const linear = (v: number) => ((v + 0.055) / 1.055) ** 2.4;
     expect(at(W / 2, H / 2)).toBeCloseTo(100 / 255, 2);

@@ -1,13 +1,11 @@
+import { contextOn, drawPiece } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { coatSchema, pieceSchema, type Piece } from '../piece/schema';
-import { drawTile, contextOf } from '../render/evaluate';
-import type { Plan } from '../render/plan';
-import { fillLaid } from '../sources/laid';
+import { fillLaid } from '../lay/laid';
 import { isLargest, largestFrame, withFlip, withQuarter, withTurn, within } from './frame';
 import { cropMap, outline, readiedMap, readiedSize } from './geometry';
 import { apply, invert, squareTo, type Point } from '../image/projection';
-import { planReady } from './photo';
-import { setReady } from './rebase';
+import { setReady } from '../piece/rebase';
 import { neutralReady, readySchema, type Ready } from './schema';
 
 const ready = (r: object): Ready => readySchema.parse(r);
@@ -144,7 +142,7 @@ describe('the largest frame without empty corners', () => {
 });
 
 const bench = testBench(200);
-const { machine, scratch } = bench;
+const { machine } = bench;
 const photo = bench.picture(300, 200, (x, y) => [Math.round((x * 255) / 299), Math.round((y * 255) / 199), (x * 7 + y * 13) % 256]);
 const sheet = bench.picture(160, 120, (x, y) => [Math.round(120 + 100 * Math.sin(x / 9)), Math.round(120 + 100 * Math.sin(y / 7)), (x + y) % 256]);
 
@@ -152,20 +150,8 @@ function draw(piece: Pick<Piece, 'coats' | 'ready'>, scale = 1): { pixels: Uint8
   const r = piece.ready ?? neutralReady;
   const size = readiedSize(photoSize, r);
   const [width, height] = [Math.round(size.width * scale), Math.round(size.height * scale)];
-  const coats = piece.coats.map((c) => ({ ...c, picture: sheet }));
-  const plan: Plan = {
-    photo,
-    ready: piece.ready && planReady(photoSize, piece.ready),
-    scale,
-    coats,
-    strength: 1,
-    view: { kind: 'piece' },
-    region: { x: 0, y: 0, width, height },
-    tile: 400,
-  };
-  const out = bench.take(width * height * 4);
-  drawTile(machine, scratch, plan, 0, out, width);
-  return { pixels: machine.bytes.slice(out, out + width * height * 4), width, height };
+  const load = ({ need }: { need: string }) => (need === 'picture' ? { kind: 'picture' as const, picture: sheet } : undefined);
+  return { pixels: drawPiece(bench, { photo, ...piece, scale, tile: 400, load }), width, height };
 }
 const at = ({ pixels, width }: ReturnType<typeof draw>, x: number, y: number) => [...pixels.slice((y * width + x) * 4, (y * width + x) * 4 + 3)];
 const file = (x: number, y: number) => [...machine.bytes.slice(photo.levels[0] + (y * 300 + x) * 4, photo.levels[0] + (y * 300 + x) * 4 + 3)];
@@ -268,7 +254,7 @@ describe.each(changes)('after %s', (_name, change) => {
     // Where a coat's source is read, told by the map from the file's pixels to the source's.
     const spots = (p: Piece) => {
       const r = p.ready ?? neutralReady;
-      const context = contextOf(machine, scratch, { photo, scale: 1, ready: planReady(photoSize, r) });
+      const context = contextOn(bench, photo, 1, r);
       return (file: Point): Point => {
         const q = apply(invert(readiedMap(photoSize, r)), file);
         const seen: Point[] = [];
@@ -282,7 +268,8 @@ describe.each(changes)('after %s', (_name, change) => {
         fillLaid(
           { ...context, machine: spy as unknown as typeof machine },
           { x: 0, y: 0, width: 1, height: 1, ptr: 0, stride: 0, count: 0 },
-          { ...p.coats[0], picture: { ...sheet, levels: sheet.levels.slice(0, 1) } },
+          { picture: { ...sheet, levels: sheet.levels.slice(0, 1) } },
+          p.coats[0].lay,
         );
         return seen[0];
       };
@@ -333,18 +320,10 @@ it('a preview of a turned frame equals the reduced export within 1.5 levels mean
   );
   const r = withTurn({ width: 600, height: 400 }, neutralReady, 4);
   const go = (scale: number) => {
-    const ready2 = planReady({ width: 600, height: 400 }, r);
-    const [width, height] = [Math.floor(ready2.width * scale), Math.floor(ready2.height * scale)];
-    const out = bench.take(width * height * 4);
-    drawTile(
-      machine,
-      scratch,
-      { photo: smooth, ready: ready2, scale, coats: [], strength: 1, view: { kind: 'piece' }, region: { x: 0, y: 0, width, height }, tile: 700 },
-      0,
-      out,
-      width,
-    );
-    return { pixels: machine.bytes.slice(out, out + width * height * 4), width, height };
+    const size = readiedSize({ width: 600, height: 400 }, r);
+    const [width, height] = [Math.floor(size.width * scale), Math.floor(size.height * scale)];
+    const pixels = drawPiece(bench, { photo: smooth, ready: r, scale, region: { x: 0, y: 0, width, height }, tile: 700 });
+    return { pixels, width, height };
   };
   const [full, half] = [go(1), go(0.5)];
   let sum = 0;

@@ -1,13 +1,14 @@
+import { drawPiece, planOf } from '@/testing/draw';
 import { openCv } from '@/testing/opencv';
 import { numbers, testBench } from '@/testing/machine';
-import { coatSchema } from '../piece/schema';
-import { drawTile, haloOf } from './evaluate';
-import { isFar, reducedRegion } from './far';
-import { tilesOf, type Plan, type PlannedCoat } from './plan';
-import { drawsSmaller } from './source';
+import { coatSchema, type Coat } from '../piece/schema';
+import { isFar, reducedRegion } from '../image/far';
+import { compile } from './compile';
+import { unitOf } from './plan';
+import { drawsSmaller, reachesOf } from './reach';
 
 const bench = testBench(256);
-const { machine, scratch } = bench;
+const { machine } = bench;
 const [W, H] = [400, 300];
 const random = numbers(41);
 const noise = Array.from({ length: W * H }, () => random());
@@ -15,16 +16,9 @@ const noise = Array.from({ length: W * H }, () => random());
 const photo = bench.picture(W, H, (x, y) => [x > 160 ? 230 : 30, 255 * (y / H), 255 * noise[y * W + x]].map((v) => Math.round(v)));
 const grey = (c: number) => Array.from({ length: W * H }, (_, i) => machine.bytes[photo.levels[0] + i * 4 + c]);
 
-const coat = (id: string, more: object): PlannedCoat => coatSchema.parse({ id, source: { kind: 'below' }, ...more });
+const coat = (id: string, more: object): Coat => coatSchema.parse({ id, source: { kind: 'below' }, ...more });
 
-function draw(coats: PlannedCoat[], tile = 128): Uint8Array {
-  const region = { x: 0, y: 0, width: W, height: H };
-  const plan: Plan = { photo, scale: 1, coats, strength: 1, view: { kind: 'piece' }, region, tile };
-  const at = bench.take(W * H * 4);
-  const { columns, count } = tilesOf(region, tile);
-  for (let i = 0; i < count; i++) drawTile(machine, scratch, plan, i, at + (Math.floor(i / columns) * tile * W + (i % columns) * tile) * 4, W);
-  return machine.bytes.slice(at, at + W * H * 4);
-}
+const draw = (coats: Coat[], tile = 128) => drawPiece(bench, { photo, coats, tile });
 
 /** OpenCV's Gaussian of a plane of values, its edge extended. */
 function gaussian(values: number[], sigma: number): Float32Array {
@@ -48,7 +42,8 @@ function apart(got: Uint8Array, c: number, want: (i: number) => number, rim = 0)
 it.each([17, 30, 60])('a blur of %d pixels, wider than a tile can have around it, is OpenCV’s to the picture’s edges', (sigma) => {
   expect(isFar(sigma)).toBe(true);
   const coats = [coat('a', { treatments: [{ kind: 'blur', radius: 5 * sigma }] })];
-  expect(haloOf({ photo, scale: 1, coats } as unknown as Plan)).toBe(0);
+  const plan = planOf({ photo, coats });
+  expect(reachesOf(plan.graph, unitOf(plan)).deepest).toBe(0);
   const got = draw(coats);
   for (let c = 0; c < 3; c++) {
     const want = gaussian(grey(c), sigma);
@@ -96,11 +91,13 @@ it('a wide feather of a mask that reads what lies below is the mask’s Gaussian
 });
 
 it('says what is drawn smaller', () => {
+  const smaller = (of: Coat, unit: number) => drawsSmaller(compile({ photo, coats: [of], strength: 1 }), unit);
   const drape = coat('a', { treatments: [{ kind: 'drape', map: 'below', amountX: 60, amountY: -60, blur: 40 }] });
-  expect(drawsSmaller(drape, 0.2)).toBe(false);
-  expect(drawsSmaller(drape, 3)).toBe(true);
-  expect(drawsSmaller(coat('b', { treatments: [{ kind: 'blur', radius: 60, active: false }] }), 3)).toBe(false);
-  expect(drawsSmaller(coat('c', { mask: { start: 'all', parts: [], feather: 300 } }), 1)).toBe(true);
+  expect(smaller(drape, 0.2)).toBe(false);
+  expect(smaller(drape, 3)).toBe(true);
+  expect(smaller(coat('b', { treatments: [{ kind: 'blur', radius: 60, active: false }] }), 3)).toBe(false);
+  expect(smaller(coat('c', { mask: { start: 'all', parts: [], feather: 300 } }), 1)).toBe(true);
+  expect(smaller(coat('d', { treatments: [{ kind: 'even', amount: 1 }] }), 1)).toBe(true);
 });
 
 it('a region’s smaller pixels lie around it on every side', () => {

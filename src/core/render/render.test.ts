@@ -1,10 +1,12 @@
+import { drawPiece, drawPlan, planOf, type TestDrawing } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
-import { coatSchema } from '../piece/schema';
-import { drawTile } from './evaluate';
-import { slotAt, slotBytes, tilesOf, type Plan, type PlannedCoat } from './plan';
+import { coatSchema, type Coat } from '../piece/schema';
+import { slotAt, slotBytes } from '../graph/slot';
+import { nodeTypeOf } from './nodes';
+import { unitOf, type Plan } from './plan';
+import { reachesOf } from './reach';
 
 const bench = testBench(256);
-const { machine, scratch } = bench;
 const W = 400;
 const H = 300;
 const photo = bench.picture(W, H, (x, y) => [128 + 100 * Math.sin(x / 17), 128 + 100 * Math.cos(y / 23), 255 * ((x + y) / (W + H))].map(Math.round));
@@ -13,10 +15,7 @@ const texture = bench.picture(256, 256, (x, y) => {
   return [v, Math.round(v * 0.95), Math.round(v * 0.85)];
 });
 
-const coat = (id: string, more: Record<string, unknown>): PlannedCoat => ({
-  ...coatSchema.parse({ id, source: { kind: 'picture', file: 'x' }, ...more }),
-  picture: texture,
-});
+const coat = (id: string, more: Record<string, unknown>): Coat => coatSchema.parse({ id, source: { kind: 'picture', file: 'x' }, ...more });
 const stroke = {
   does: 'take',
   size: 300,
@@ -49,24 +48,12 @@ const coats = [
       ],
     },
   }),
-  { ...coat('c', { blend: 'color', strength: 0.3, source: { kind: 'colour', colour: '#a2423d' } }), picture: undefined },
-  {
-    ...coat('d', { blend: 'overlay', strength: 0.4, source: { kind: 'below' }, treatments: [{ kind: 'tone', saturation: -1 }] }),
-    picture: undefined,
-  },
+  coat('c', { blend: 'color', strength: 0.3, source: { kind: 'colour', colour: '#a2423d' } }),
+  coat('d', { blend: 'overlay', strength: 0.4, source: { kind: 'below' }, treatments: [{ kind: 'tone', saturation: -1 }] }),
 ];
 
-function draw(change: Partial<Plan> = {}): Uint8Array {
-  const scale = change.scale ?? 1;
-  const region = { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };
-  const plan: Plan = { photo, scale, coats, strength: 1, view: { kind: 'piece' }, region, tile: 128, ...change };
-  const at = bench.take(region.width * region.height * 4);
-  const { columns, count } = tilesOf(plan.region, plan.tile);
-  for (let i = 0; i < count; i++) {
-    drawTile(machine, scratch, plan, i, at + (Math.floor(i / columns) * plan.tile * region.width + (i % columns) * plan.tile) * 4, region.width);
-  }
-  return machine.bytes.slice(at, at + region.width * region.height * 4);
-}
+const load: TestDrawing['load'] = ({ need }) => (need === 'picture' ? { kind: 'picture', picture: texture } : undefined);
+const draw = (change: Partial<TestDrawing> = {}): Uint8Array => drawPiece(bench, { photo, coats, load, ...change });
 
 const mean = (a: Uint8Array, b: Uint8Array) => a.reduce((s, v, i) => s + Math.abs(v - b[i]), 0) / a.length;
 const reduced = (a: Uint8Array, w: number, h: number) =>
@@ -88,20 +75,39 @@ it.each(coats.map((c) => c.id))('coat %s is the same picture at half the scale, 
   expect(mean(reduced(draw({ coats: one }), W, H), draw({ coats: one, scale: 0.5 }))).toBeLessThan(1.5);
 });
 
-it('what is kept between drawings changes nothing but the 16 bit rounding', () => {
-  const region = { x: 0, y: 0, width: W, height: H };
-  const slots = { below: bench.take(slotBytes(region, 128)), treated: bench.take(slotBytes(region, 128)) };
-  const plain = draw({ coats: coats.slice(0, 3) });
-  const kept = { below: { index: 1, slot: slotAt(slots.below, region, 128, 5) }, treated: { index: 1, slot: slotAt(slots.treated, region, 128, 6) } };
-  const first = draw({ coats: coats.slice(0, 3), ...kept });
-  expect(same(first, plain)).toBe(true);
-  const second = draw({ coats: coats.slice(0, 3), ...kept });
-  let most = 0;
-  second.forEach((v, i) => (most = Math.max(most, Math.abs(v - plain[i]))));
-  expect(most).toBeLessThanOrEqual(1);
-  // The cache is really read: with other coats below it, the kept state still shows.
-  const without = draw({ coats: [{ ...coats[0], blend: 'normal' }, coats[1], coats[2]], ...kept });
-  expect(same(without, second)).toBe(true);
+describe('what is kept between drawings', () => {
+  /** The plan with the tiles of nodes kept, as `which` says. */
+  function keeping(plan: Plan, which: (i: number, plan: Plan) => boolean): Plan {
+    const reaches = reachesOf(plan.graph, unitOf(plan));
+    plan.graph.nodes.forEach((node, i) => {
+      const margin = reaches.to(i, plan.graph.root);
+      if (margin === null || !which(i, plan)) return;
+      const { planes } = nodeTypeOf(node.op);
+      node.kept = slotAt(bench.take(slotBytes(plan.region, plan.tile, margin, planes)), plan.region, plan.tile, margin, planes, 5 + i);
+    });
+    return plan;
+  }
+  const furthest = (a: Uint8Array, b: Uint8Array) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i])), 0);
+  const wide = [...coats, coat('e', { source: { kind: 'below' }, blend: 'soft-light', treatments: [{ kind: 'blur', radius: 30 }] })];
+
+  it.each(planOf({ photo, coats: wide, load }).graph.nodes.map((node, i) => [i, node.op] as const))(
+    'changes nothing but by 16 bit rounding: node %d, %s',
+    (which) => {
+      const plan = () => planOf({ photo, coats: wide, load });
+      const plain = drawPlan(bench, plan());
+      const kept = keeping(plan(), (i) => i === which);
+      expect(same(drawPlan(bench, kept), plain)).toBe(true);
+      expect(furthest(drawPlan(bench, kept), plain)).toBeLessThanOrEqual(1);
+    },
+  );
+
+  it('is really read: tiles of another drawing show', () => {
+    const kept = keeping(planOf({ photo, coats: wide, load }), (i, { graph }) => graph.nodes[i].of === 'b');
+    const first = drawPlan(bench, kept);
+    const other = planOf({ photo, coats: [{ ...wide[0], blend: 'normal' }, ...wide.slice(1)], load });
+    other.graph.nodes.forEach((node, i) => (node.kept = kept.graph.nodes[i].kept));
+    expect(furthest(drawPlan(bench, other), first)).toBeLessThanOrEqual(1);
+  });
 });
 
 describe('views', () => {
@@ -205,10 +211,8 @@ it('treats what lies below where it lies when nobody else wants it, with the sam
   // A drape by what lies below, of no amount, changes nothing but says that it reads it.
   const idle = { kind: 'drape', map: 'below', amountX: 0, amountY: 0 };
   const under = coats.slice(0, 2);
-  const over = (treatments: object[]) => ({
-    ...coat('e', { blend: 'soft-light', strength: 0.7, source: { kind: 'below' }, treatments, limits: [0, 0.2, 0.9, 1] }),
-    picture: undefined,
-  });
+  const over = (treatments: object[]) =>
+    coat('e', { blend: 'soft-light', strength: 0.7, source: { kind: 'below' }, treatments, limits: [0, 0.2, 0.9, 1] });
   const steps = [
     { kind: 'blur', radius: 20 },
     { kind: 'tone', saturation: -0.5 },

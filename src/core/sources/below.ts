@@ -5,9 +5,7 @@ export default defineSource({
   kind: 'below',
   label: 'What lies below',
   schema: z.object({ kind: z.literal('below') }),
-  readsBelow: true,
-  isBelow: true,
-  fill({ machine }, tile, _coat, below) {
-    machine.bytes.copyWithin(tile.ptr, below.ptr, below.ptr + 4 * below.stride);
-  },
+  is: 'below',
+  firstLook: { blend: 'normal', strength: 1 },
+  guards: 0,
 });

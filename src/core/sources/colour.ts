@@ -10,8 +10,9 @@ export default defineSource({
     kind: z.literal('colour'),
     colour: colour('Colour', '#808080'),
   }),
-  fill({ machine }, tile, coat) {
-    const { colour: hex } = coat.source as unknown as { colour: string };
-    [...parseHex(hex), 1].forEach((v, i) => machine.kernels.fill(tile.ptr + i * tile.stride, tile.count, v));
+  firstLook: { blend: 'soft-light', strength: 0.5 },
+  guards: 0,
+  fill({ machine }, tile, p) {
+    [...parseHex(p.colour), 1].forEach((v, i) => machine.kernels.fill(tile.ptr + i * tile.stride, tile.count, v));
   },
 });

@@ -1,7 +1,8 @@
 import * as z from 'zod';
-import { fillOfFile } from '../ready/photo';
+import type { InputSpec } from '../graph/node';
+import type { Need } from '../graph/needs';
+import { fillLaid } from '../lay/laid';
 import { share } from '../schema';
-import { fillLaid } from './laid';
 import { defineSource } from './source';
 
 export const cutoutSchema = z.object({
@@ -13,28 +14,40 @@ export const cutoutSchema = z.object({
   clean: share('Clean the edge', 1, { help: 'Takes the colour of the old background out of hair and rims.' }),
 });
 
+const alpha = (file?: string): Need => ({ need: 'cutout', part: 'alpha', file });
+const edge = (file?: string): Need => ({ need: 'cutout', part: 'edge', file });
+
 /** The subject of the photo, in its place, or of another picture where it is laid; clear around it, with soft edges. */
 export default defineSource({
   kind: 'cutout',
   label: 'Cut-out',
   schema: cutoutSchema,
   laid: true,
-  fill(context, tile, coat) {
-    const { machine, scratch } = context;
-    const { file, clean } = coat.source as z.output<typeof cutoutSchema>;
-    if (!coat.cut) throw new Error('The cut-out has not been made.');
+  firstLook: { blend: 'normal', strength: 1 },
+  guards: 1,
+  file: ({ file }) => file,
+  inputs: ({ file }): Record<string, InputSpec> => (file ? {} : { photo: 'photo', alpha: { framed: alpha() }, edge: { framed: edge() } }),
+  needs: ({ file }): Record<string, Need> => (file ? { picture: { need: 'photo', file }, alpha: alpha(file), edge: edge(file) } : {}),
+  fill(context, tile, { file, clean }) {
+    const { machine, scratch, lay } = context;
     const mark = scratch.mark();
-    const { x, y, width, height } = tile;
-    const [alpha, edge] = [coat.cut.alpha, coat.cut.edge].map((picture) => {
-      const part = scratch.tile({ x, y, width, height });
-      // Laid as the whole picture is, whatever the size of its alpha.
-      if (file) fillLaid(context, part, { ...coat, picture, nominal: coat.nominal ?? coat.picture, held: picture });
-      else fillOfFile(context, picture, part);
-      return part;
-    });
-    if (file) fillLaid(context, tile, coat);
-    else context.drawPhoto(tile);
-    machine.kernels.cutOut(tile.ptr, tile.stride, tile.count, alpha.ptr, edge.ptr, edge.stride, clean);
+    const part = (name: 'alpha' | 'edge') => {
+      if (!file) return context.read(name, tile);
+      // Laid as the whole picture is, whatever the size of this one.
+      const { picture } = context.needed(name, 'picture');
+      const { picture: whole } = context.needed('picture', 'picture');
+      const { x, y, width, height } = tile;
+      const out = scratch.tile({ x, y, width, height });
+      fillLaid(context, out, { picture, nominal: whole, held: picture }, lay);
+      return out;
+    };
+    const [alphaTile, edgeTile] = [part('alpha'), part('edge')];
+    if (file) fillLaid(context, tile, context.needed('picture', 'picture'), lay);
+    else {
+      const photo = context.read('photo', tile);
+      machine.bytes.copyWithin(tile.ptr, photo.ptr, photo.ptr + 4 * photo.stride);
+    }
+    machine.kernels.cutOut(tile.ptr, tile.stride, tile.count, alphaTile.ptr, edgeTile.ptr, edgeTile.stride, clean);
     scratch.release(mark);
   },
 });

@@ -33,7 +33,6 @@ export const gradientSourceSchema = z.object({
       { at: 1, colour: '#d9a066', alpha: 1 },
     ]),
 });
-type Gradient = z.output<typeof gradientSourceSchema>;
 
 /** Encoded red, green, blue and alpha at t = 0..1; two stops at one place make a hard edge. */
 export function stopColour(stops: readonly Stop[], t: number): number[] {
@@ -50,8 +49,14 @@ export default defineSource({
   kind: 'gradient',
   label: 'Gradient',
   schema: gradientSourceSchema,
-  fill({ machine, scratch, width, height }, tile, coat) {
-    const { shape, x1, y1, x2, y2, stops } = coat.source as unknown as Gradient;
+  firstLook: { blend: 'soft-light', strength: 0.6 },
+  guards: 0,
+  moved(p, motion) {
+    const [x1, y1] = motion.point([p.x1, p.y1]);
+    const [x2, y2] = motion.point([p.x2, p.y2]);
+    return { ...p, x1, y1, x2, y2 };
+  },
+  fill({ machine, scratch, width, height }, tile, { shape, x1, y1, x2, y2, stops }) {
     let tables = made.get(stops);
     if (!tables) {
       tables = new Float32Array(4 * SIZE);

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { InputSpec } from '../graph/node';
 import { choice, share, slider, toggle } from '../schema';
 import { defineSource } from './source';
 
@@ -20,7 +21,6 @@ export const grainSourceSchema = z.object({
   even: toggle('Same in darks and lights', true),
   seed: z.number().int().min(0).max(1e9).default(1),
 });
-type Grain = z.output<typeof grainSourceSchema>;
 
 /** Weighed by what lies below: film shows its grain in the middle tones. */
 const middling = (luma: number) => 0.25 + 3 * luma * (1 - luma);
@@ -30,9 +30,11 @@ export default defineSource({
   kind: 'grain',
   label: 'Grain',
   schema: grainSourceSchema,
-  readsBelow: true,
-  fill({ machine, scratch, unit }, tile, coat, below) {
-    const { amount, size, clumping, colour, spread, even, seed } = coat.source as unknown as Grain;
+  firstLook: { blend: 'overlay', strength: 1 },
+  guards: 0,
+  inputs: ({ even }): Record<string, InputSpec> => (even ? {} : { below: 'below' }),
+  fill(context, tile, { amount, size, clumping, colour, spread, even, seed }) {
+    const { machine, scratch, unit } = context;
     const { kernels } = machine;
     const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
@@ -51,6 +53,7 @@ export default defineSource({
     let weight = 0;
     if (!even) {
       weight = scratch.plane(count + 8);
+      const below = context.read('below', tile);
       kernels.lumaPlane(below.ptr, below.stride, weight, count);
       const table = scratch.take(64 * 4);
       machine.floats.set(

@@ -1,3 +1,4 @@
+import { registry } from '../graph/operation';
 import below from './below';
 import colour from './colour';
 import cutout from './cutout';
@@ -10,12 +11,10 @@ import type { Source } from './source';
 
 export const sources: readonly Source[] = [material, picture, cutout, photo, below, colour, gradient, grain];
 
-const byKind = new Map(sources.map((s) => [s.kind, s]));
-
 /** @throws RangeError naming the kind, when there is no such source. */
-export function sourceByKind(kind: string): Source {
-  const found = byKind.get(kind);
-  if (!found) throw new RangeError(`There is no source called "${kind}".`);
-  return found;
-}
+export const sourceByKind = registry(sources, 'source');
+
+/** The file that a source reads, where it reads one. */
+export const fileOfSource = (source: Record<string, unknown>): string | undefined => sourceByKind(source.kind as string).file?.(source);
+
 export type { Source };

@@ -1,6 +1,6 @@
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { coatSchema } from '../piece/schema';
-import { contextOf } from '../render/evaluate';
 import { sourceByKind } from '.';
 import { stopColour } from './gradient';
 
@@ -10,11 +10,11 @@ const photo = bench.picture(2000, 16, () => [128, 128, 128]);
 
 function filled(source: object, region: { x: number; y: number; width: number; height: number }, scale = 1) {
   const coat = coatSchema.parse({ id: 'a', source });
-  const context = contextOf(machine, scratch, { photo, scale });
   const tile = scratch.tile(region);
   const below = scratch.tile(region);
   for (let c = 0; c < 4; c++) machine.kernels.fill(below.ptr + c * below.stride, below.count, 0.5);
-  sourceByKind(coat.source.kind as string).fill(context, tile, coat as never, below);
+  const context = { ...contextOn(bench, photo, scale, undefined, { read: () => below }), lay: coat.lay };
+  sourceByKind(coat.source.kind as string).fill?.(context, tile, coat.source);
   return (x: number, y: number, c: number) => machine.floats[(tile.ptr + c * tile.stride) / 4 + (y - region.y) * region.width + x - region.x];
 }
 beforeEach(() => scratch.reset());

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fillLaid } from './laid';
+import { fillLaid } from '../lay/laid';
 import { defineSource } from './source';
 
 export const materialSourceSchema = z.object({
@@ -12,4 +12,13 @@ export const materialSourceSchema = z.object({
   params: z.record(z.string(), z.unknown()).default({}),
 });
 
-export default defineSource({ kind: 'material', label: 'Material', schema: materialSourceSchema, laid: true, fill: fillLaid });
+export default defineSource({
+  kind: 'material',
+  label: 'Material',
+  schema: materialSourceSchema,
+  laid: true,
+  firstLook: { blend: 'multiply', strength: 0.6 },
+  guards: 1,
+  needs: ({ id, seed, params, aspect }, lay) => ({ material: { need: 'material', id, seed, params, aspect, lay } }),
+  fill: (context, tile) => fillLaid(context, tile, context.needed('material', 'picture'), context.lay),
+});

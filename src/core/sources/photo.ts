@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { fillPhoto } from '../ready/photo';
 import { defineSource } from './source';
 
 export default defineSource({
   kind: 'photo',
   label: 'The photo',
   schema: z.object({ kind: z.literal('photo') }),
-  fill: (context, tile) => fillPhoto(context, tile),
+  is: 'photo',
+  firstLook: { blend: 'normal', strength: 1 },
+  guards: 0,
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
+import { fillLaid } from '../lay/laid';
 import { fittingSchema } from '../materials/fitting/schema';
-import { fillLaid } from './laid';
 import { defineSource } from './source';
 
 export const pictureSourceSchema = z.object({
@@ -14,4 +14,14 @@ export const pictureSourceSchema = z.object({
   height: z.number().int().positive().optional(),
 });
 
-export default defineSource({ kind: 'picture', label: 'Picture', schema: pictureSourceSchema, laid: true, fill: fillLaid });
+export default defineSource({
+  kind: 'picture',
+  label: 'Picture',
+  schema: pictureSourceSchema,
+  laid: true,
+  firstLook: { blend: 'multiply', strength: 0.6 },
+  guards: 1,
+  file: ({ file }) => file,
+  needs: ({ file, fitting }) => ({ picture: { need: 'picture', file, fitting } }),
+  fill: (context, tile) => fillLaid(context, tile, context.needed('picture', 'picture'), context.lay),
+});

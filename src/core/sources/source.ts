@@ -1,24 +1,31 @@
 import type * as z from 'zod';
+import type { DrawContext } from '../graph/context';
+import type { Need } from '../graph/needs';
+import type { Operation } from '../graph/operation';
 import type { Tile } from '../image/tile';
-import type { RenderContext } from '../render/context';
-import type { PlannedCoat } from '../render/plan';
+import type { Lay } from '../lay/lay';
 
-/** What a coat starts from. */
-export interface Source<S extends z.ZodObject = z.ZodObject> {
-  kind: string;
-  label: string;
-  schema: S;
-  /** True when it reads what lies below. */
-  readsBelow?: boolean;
-  /** True when it is what lies below, pixel for pixel: then that itself may be treated where nobody wants it any more. */
-  isBelow?: boolean;
-  /** True when the coat's lay says where it sits. */
-  laid?: boolean;
-  fill(context: RenderContext, tile: Tile, coat: PlannedCoat, below: Tile): void;
+/** A source's drawing knows how its coat lies on the photo. */
+export interface SourceContext extends DrawContext {
+  lay: Lay;
 }
 
-/** The file that a source reads, where it reads one. */
-export const fileOfSource = (source: Record<string, unknown>): string | undefined =>
-  source.kind === 'picture' || source.kind === 'cutout' ? (source.file as string | undefined) : undefined;
+/** What a coat starts from. */
+export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
+  /** For one that is another node of the drawing, pixel for pixel, and draws nothing itself. */
+  is?: 'below' | 'photo';
+  /** True when the coat's lay says where it sits. */
+  laid?: boolean;
+  /** Mode and strength in which it is first seen; a material's are its own. */
+  firstLook: { blend: string; strength: number };
+  /** How far guards hold a new coat of it back: 1 for what is laid over the photo, 0 for what corrects it. */
+  guards: 0 | 1;
+  /** The file that it reads, where it reads one. */
+  file?(params: z.output<S>): string | undefined;
+  /** What has to be loaded for it, by name, under a lay. */
+  needs?(params: z.output<S>, lay: Lay): Record<string, Need>;
+  /** Fills a tile. Left out by one that `is` another node. */
+  fill?(context: SourceContext, tile: Tile, params: z.output<S>): void;
+}
 
-export const defineSource = <S extends z.ZodObject>(source: Source<S>): Source => source as unknown as Source;
+export const defineSource = <S extends z.ZodObject>(source: Source<S>): Source<S> => source;

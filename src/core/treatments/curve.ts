@@ -1,5 +1,5 @@
 import type { Tile } from '../image/tile';
-import type { RenderContext } from '../render/context';
+import type { DrawContext } from '../graph/context';
 
 const SIZE = 1024;
 
@@ -28,7 +28,7 @@ function tablesOf(params: object[], curves: (params: object) => Curves): Float32
  * Puts functions of 0..1 on red, green and blue of a tile, one after another, by a table with straight lines between. `curves` is asked for the
  * functions of some parameters when they have not been seen before.
  */
-export function applyCurves({ machine, scratch }: RenderContext, tile: Tile, params: object[], curves: (params: object) => Curves): void {
+export function applyCurves({ machine, scratch }: DrawContext, tile: Tile, params: object[], curves: (params: object) => Curves): void {
   const tables = tablesOf(params, curves);
   const mark = scratch.mark();
   const table = scratch.take(SIZE * 4);

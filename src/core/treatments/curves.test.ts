@@ -1,5 +1,5 @@
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
-import { contextOf } from '../render/evaluate';
 import { treatmentByKind } from '.';
 import { smoothCurve, type CurvePoint } from './curves';
 
@@ -12,7 +12,7 @@ function ramp(values: object): number[][] {
   const tile = scratch.tile({ x: 0, y: 0, width: 256, height: 1 });
   for (let i = 0; i < 256; i++) for (let c = 0; c < 4; c++) machine.floats[(tile.ptr + c * tile.stride) / 4 + i] = c === 3 ? 1 : i / 255;
   const treatment = treatmentByKind('curves');
-  treatment.apply(contextOf(machine, scratch, { photo, scale: 1 }), tile, treatment.schema.parse({ kind: 'curves', ...values }));
+  treatment.apply(contextOn(bench, photo), tile, treatment.schema.parse({ kind: 'curves', ...values }));
   return [0, 1, 2].map((c) => Array.from({ length: 256 }, (_, i) => machine.floats[(tile.ptr + c * tile.stride) / 4 + i]));
 }
 

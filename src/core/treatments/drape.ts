@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { InputSpec } from '../graph/node';
 import { choice, slider } from '../schema';
 import { softLuma } from './soften';
 import { defineTreatment } from './treatment';
@@ -44,15 +45,15 @@ export default defineTreatment({
   source: 'W3C Filter Effects, Level 1, feDisplacementMap',
   reach: (p, unit) => Math.ceil((Math.max(Math.abs(p.amountX), Math.abs(p.amountY)) * unit) / 2) + 2,
   softens: (p, unit) => p.blur * unit,
-  readsBelow: (p) => p.map === 'below',
+  inputs: (p): Record<string, InputSpec> => (p.map === 'own' ? {} : { [p.map]: p.map }),
   wraps: (p) => p.edge === 'wrap',
   neutral: (p) => p.amountX === 0 && p.amountY === 0,
-  apply(context, tile, p, below) {
+  apply(context, tile, p) {
     const { machine, scratch, unit, width: w, height: h } = context;
     const { kernels } = machine;
     const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
-    const map = softLuma(context, p.map, tile, p.blur * unit, below);
+    const map = softLuma(context, p.map, tile, p.blur * unit);
     const other = scratch.plane(count);
     // Wrapped, the source was drawn beyond the picture too: there is no bound but the tile's.
     const bounds =

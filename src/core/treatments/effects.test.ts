@@ -1,11 +1,10 @@
+import { drawPiece, treat } from '@/testing/draw';
 import { openCv } from '@/testing/opencv';
 import { numbers, testBench } from '@/testing/machine';
 import type { Tile } from '../image/tile';
 import { coatSchema } from '../piece/schema';
-import { contextOf, drawTile } from '../render/evaluate';
 import { treatmentByKind } from '.';
 import { remapped } from './remap';
-import { treat } from './run';
 
 const bench = testBench(128);
 const { machine, scratch } = bench;
@@ -30,11 +29,10 @@ const read = (tile: Tile, x: number, y: number, c: number) =>
 function run(values: Values, ...list: Record<string, unknown>[]): Tile {
   scratch.reset();
   const tile = tileOf(values);
-  const context = contextOf(machine, scratch, { photo, scale: 1 });
   // Lengths are easier to follow when a u is a pixel.
-  context.unit = 1;
   return treat(
-    context,
+    bench,
+    photo,
     tile,
     list.map(({ active, strength, mode, ...own }) => ({
       ...treatmentByKind(own.kind as string).schema.parse(own),
@@ -42,6 +40,7 @@ function run(values: Values, ...list: Record<string, unknown>[]): Tile {
       ...(strength === undefined ? {} : { strength }),
       ...(mode === undefined ? {} : { mode }),
     })),
+    1,
   );
 }
 function most(tile: Tile, want: (x: number, y: number, c: number) => number, inset = 0): number {
@@ -132,13 +131,8 @@ describe('a material that ends at the frame', () => {
   it('has no dark line there after relief, blur and drape', () => {
     const flat = bench.picture(32, 32, () => [180, 180, 180]);
     const coat = (treatments: object[]) => {
-      const coats = [
-        { ...coatSchema.parse({ id: 'a', source: { kind: 'picture', file: 'f' }, lay: { fit: 'stretch' }, treatments }), picture: flat },
-      ];
-      const plan = { photo, scale: 1, coats, strength: 1, view: { kind: 'piece' as const }, region: { x: 0, y: 0, width: W, height: H }, tile: 128 };
-      const at = bench.take(W * H * 4);
-      drawTile(machine, scratch, plan, 0, at, W);
-      return machine.bytes.slice(at, at + W * H * 4);
+      const coats = [coatSchema.parse({ id: 'a', source: { kind: 'picture', file: 'f' }, lay: { fit: 'stretch' }, treatments })];
+      return drawPiece(bench, { photo, coats, load: ({ need }) => (need === 'picture' ? { kind: 'picture', picture: flat } : undefined) });
     };
     const relief = coat([{ kind: 'relief', depth: 1 }]);
     const soft = coat([

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Survey } from '../render/survey';
+import type { Survey } from '../measure/survey';
 import { share } from '../schema';
 import { applyBase } from './base';
 import { defineTreatment } from './treatment';
@@ -29,6 +29,9 @@ export default defineTreatment({
   source: 'base and detail by He, Sun & Tang 2013; what is done to them is common practice, no source',
   reach: () => 0,
   neutral: (p) => p.amount === 0,
-  survey: () => ({ radius: 60, eps: 0.02 }),
-  apply: (context, tile, p) => applyBase(context, tile, p, () => evenCurve(p.amount, p.survey as Survey), 1 + 0.35 * p.amount),
+  needs: () => ({ survey: { need: 'survey', radius: 60, eps: 0.02 } }),
+  apply(context, tile, p) {
+    const { survey } = context.needed('survey', 'survey');
+    applyBase(context, tile, p, () => evenCurve(p.amount, survey), 1 + 0.35 * p.amount);
+  },
 });

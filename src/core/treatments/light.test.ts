@@ -1,7 +1,7 @@
+import { contextOn } from '@/testing/draw';
 import { numbers, testBench } from '@/testing/machine';
 import { openCv as cv } from '@/testing/opencv';
-import { contextOf } from '../render/evaluate';
-import { surveyBytes, surveyScratch, takeSurvey, type Survey } from '../render/survey';
+import { surveyBytes, surveyScratch, takeSurvey, type Survey, type SurveyOrder } from '../measure/survey';
 import type { Picture } from '../image/picture';
 import { samplePhoto } from '../image/sample';
 import { treatmentByKind, treatments } from '.';
@@ -29,8 +29,9 @@ function treat(photo: Picture, kind: string, values: object): (x: number, y: num
   samplePhoto(machine, photo, 1, tile);
   const treatment = treatmentByKind(kind);
   const params = treatment.schema.parse({ kind, ...values });
-  const extra = treatment.survey ? { survey: survey(photo, treatment.survey(params)) } : {};
-  treatment.apply(contextOf(machine, scratch, { photo, scale: 1 }), tile, { ...params, ...extra });
+  const order = treatment.needs?.(params).survey as SurveyOrder | undefined;
+  const taken = order && survey(photo, order);
+  treatment.apply(contextOn(bench, photo, 1, undefined, { needed: () => ({ kind: 'survey', survey: taken }) as never }), tile, params);
   return (x, y) => [0, 1, 2].map((c) => machine.floats[(tile.ptr + c * tile.stride) / 4 + y * width + x]);
 }
 
@@ -189,7 +190,7 @@ describe('even out and local tone', () => {
     scratch.reset();
     const tile = scratch.tile({ x: 0, y: 0, width: 8, height: 8 });
     const params = treatmentByKind('even').schema.parse({ kind: 'even', amount: 1 });
-    expect(() => treatmentByKind('even').apply(contextOf(machine, scratch, { photo: dim, scale: 1 }), tile, params)).toThrow('survey');
+    expect(() => treatmentByKind('even').apply(contextOn(bench, dim), tile, params)).toThrow('survey');
   });
 });
 

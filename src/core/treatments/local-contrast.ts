@@ -16,6 +16,6 @@ export default defineTreatment({
   source: 'He, Sun & Tang 2013, guided image filtering, §4.2 (detail enhancement)',
   reach: () => 0,
   neutral: (p) => p.amount === 0,
-  survey: (p) => ({ radius: p.reach, eps: 0.01 }),
+  needs: (p) => ({ survey: { need: 'survey', radius: p.reach, eps: 0.01 } }),
   apply: (context, tile, p) => applyBase(context, tile, p, null, p.amount > 0 ? 1 + 1.5 * p.amount : 1 + 0.9 * p.amount),
 });

@@ -34,6 +34,6 @@ export default defineTreatment({
   source: 'Durand & Dorsey 2002 (base and detail), with the guided filter of He, Sun & Tang 2013 for the base',
   reach: () => 0,
   neutral: (p) => p.flatten === 0 && p.detail === 0 && p.lift === 0,
-  survey: (p) => ({ radius: p.reach, eps: 0.02 }),
+  needs: (p) => ({ survey: { need: 'survey', radius: p.reach, eps: 0.02 } }),
   apply: (context, tile, p) => applyBase(context, tile, p, () => baseCurve(p), p.detail > 0 ? 1 + 2 * p.detail : 1 + 0.8 * p.detail),
 });

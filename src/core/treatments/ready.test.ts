@@ -1,8 +1,8 @@
 import { converter, convertXyz65ToXyz50, type Rgb } from 'culori';
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { adaptation, D50, D65, daylight, tintedDaylight } from '../color/daylight';
 import { transform3 } from '../color/matrix3';
-import { contextOf } from '../render/evaluate';
 import { treatmentByKind } from '.';
 import { balanceMatrix } from './balance';
 import { toneCurve } from './exposure';
@@ -19,7 +19,7 @@ function treat(kind: string, values: object, colours: number[][]): number[][] {
   const tile = scratch.tile({ x: 0, y: 0, width: colours.length, height: 1 });
   colours.forEach((rgb, i) => [...rgb, 1].forEach((v, c) => (machine.floats[(tile.ptr + c * tile.stride) / 4 + i] = v)));
   const treatment = treatmentByKind(kind);
-  treatment.apply(contextOf(machine, scratch, { photo, scale: 1 }), tile, treatment.schema.parse({ kind, ...values }));
+  treatment.apply(contextOn(bench, photo), tile, treatment.schema.parse({ kind, ...values }));
   return colours.map((_, i) => [0, 1, 2].map((c) => machine.floats[(tile.ptr + c * tile.stride) / 4 + i]));
 }
 const colours = [0.02, 0.2, 0.45, 0.7, 0.98].flatMap((r) => [0.05, 0.4, 0.9].flatMap((g) => [0.1, 0.5, 0.85].map((b) => [r, g, b])));

@@ -1,6 +1,6 @@
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import type { Tile } from '../image/tile';
-import { contextOf } from '../render/evaluate';
 import { soften, softened, softLuma } from './soften';
 
 const bench = testBench(64);
@@ -19,7 +19,7 @@ const channels = (t: Tile, x: number, y: number) => [0, 1, 2, 3].map((c) => at(t
 const near = (got: number[], want: number[]) => got.forEach((v, i) => expect(v).toBeCloseTo(want[i], 5));
 
 beforeEach(() => scratch.reset());
-const context = () => contextOf(machine, scratch, { photo, scale: 1 });
+const context = () => contextOn(bench, photo);
 
 it('takes colours from the smaller drawing where there is one, and keeps its own alpha', () => {
   const tile = tileOf([0.1, 0.2, 0.3, 0.5]);
@@ -43,17 +43,19 @@ it('blurs by itself where there is none, and leaves what it was given alone when
   near(channels(tile, 21, 12), channels(soft, 21, 12));
 });
 
-it('knows the luma of itself, of what lies below where that is larger, and of the photo', () => {
+it('knows the luma of itself, of an input, and of the photo', () => {
   const part = { x: 8, y: 6, width: 16, height: 8 };
   const tile = tileOf([0.1, 0.2, 0.3, 1], part);
-  const below = tileOf([0.9, 0.5, 0.1, 1]);
-  for (let y = 0; y < H; y++) machine.floats[(below.ptr + below.stride) / 4 + y * W + 10] = 1;
-  const own = softLuma(context(), 'own', tile, 0, below);
+  const own = softLuma(context(), 'own', tile, 0);
   expect(at(own, 16, 3, 3)).toBeCloseTo(luma(0.1, 0.2, 0.3), 5);
-  const under = softLuma(context(), 'below', tile, 0, below);
-  // Column 10 of the whole is the third of the part.
+  const asked: unknown[] = [];
+  const below = tileOf([0.9, 0.5, 0.1, 1], part);
+  for (let y = 0; y < 8; y++) machine.floats[(below.ptr + below.stride) / 4 + y * 16 + 2] = 1;
+  const read = (name: string, { x, y, width, height }: typeof part) => (asked.push([name, { x, y, width, height }]), below);
+  const under = softLuma({ ...context(), read }, 'below', tile, 0);
   expect(at(under, 16, 2, 3)).toBeCloseTo(luma(0.9, 1, 0.1), 5);
   expect(at(under, 16, 3, 3)).toBeCloseTo(luma(0.9, 0.5, 0.1), 5);
+  expect(asked).toEqual([['below', part]]);
   const bare = softLuma(context(), 'photo', tile, 0);
   expect(at(bare, 16, 4, 2)).toBeCloseTo((5 * 12) / 255, 5);
   const far = (of: string) => tileOf(of === 'photo' ? [0.4, 0.4, 0.4, 1] : [0, 0, 0, 1], part);

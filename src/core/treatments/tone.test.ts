@@ -1,7 +1,7 @@
 import { parse, converter } from 'culori';
 import { hueRotation, saturation } from '../color/matrix';
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
-import { contextOf } from '../render/evaluate';
 import { treatmentByKind } from '.';
 
 /** Scalar formulas of W3C Filter Effects Level 1: the shorthands' component transfers and matrices, each step clamped. */
@@ -18,11 +18,12 @@ function reference(rgb: number[], p: { brightness: number; contrast: number; sat
 }
 
 const tone = treatmentByKind('tone');
-const { machine, scratch, picture } = testBench(64);
+const bench = testBench(64);
+const { machine, scratch, picture } = bench;
 const photo = picture(16, 16, (x, y) => [x * 16, y * 16, 128]);
 
 function apply(rgb: number[][], params: Record<string, unknown>): number[][] {
-  const context = contextOf(machine, scratch, { photo, scale: 1 });
+  const context = contextOn(bench, photo);
   scratch.reset();
   const tile = scratch.tile({ x: 0, y: 0, width: rgb.length, height: 1 });
   rgb.forEach((p, i) => [...p, 1].forEach((v, c) => (machine.floats[tile.ptr / 4 + (c * tile.stride) / 4 + i] = v)));

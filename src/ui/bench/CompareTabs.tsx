@@ -1,7 +1,7 @@
 import type { CSSProperties } from 'react';
 import { SANS, useColours } from '../theme';
 import { useBench } from '@/store/bench';
-import type { View } from '@/core/render/plan';
+import type { View } from '@/core/render/view';
 
 /** Pressed and held under the picture's left corner: the photo without coats. */
 export function PhotoTab() {

@@ -10,7 +10,7 @@ import { measure, measureWhole, useScopes } from '@/store/scopes';
 import { useGuards } from '@/store/guards';
 import { usePicking } from '@/store/picking';
 import { useSettings } from '@/store/settings';
-import type { View } from '@/core/render/plan';
+import type { View } from '@/core/render/view';
 import { useGestures, type ToolPoint } from './gestures';
 import { GradientHandles } from './GradientHandles';
 import { Handles } from './Handles';

@@ -1,5 +1,5 @@
 import { regions } from '@/core/guards/schema';
-import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
+import { strokeSchema, type Stroke } from '@/core/strokes/schema';
 import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';

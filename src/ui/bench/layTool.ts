@@ -1,8 +1,8 @@
 import { setLay } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import type { Point } from '@/core/image/projection';
-import type { Lay } from '@/core/sources/lay';
-import { movedBy, pinched } from '@/core/sources/laying';
+import type { Lay } from '@/core/lay/lay';
+import { movedBy, pinched } from '@/core/lay/laying';
 import { useBench } from '@/store/bench';
 import { placing } from '@/store/laying';
 import type { Tool, ToolPoint } from './gestures';

@@ -1,6 +1,6 @@
 import { pieceSize } from '@/core/ready/geometry';
 import type { Piece } from '@/core/piece/schema';
-import type { View } from '@/core/render/plan';
+import type { View } from '@/core/render/view';
 import type { Region } from '@/core/image/tile';
 import type { Engine } from '@/engine/engine';
 import { Cancelled } from '@/engine/stopping';

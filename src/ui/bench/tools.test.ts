@@ -1,5 +1,5 @@
 import { pieceSchema } from '@/core/piece/schema';
-import type { Stroke } from '@/core/mask/parts/strokes';
+import type { Stroke } from '@/core/strokes/schema';
 import { flush, useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { useNotices } from '@/store/notices';

@@ -1,4 +1,4 @@
-import { strokeSchema, type Stroke } from '@/core/mask/parts/strokes';
+import { strokeSchema, type Stroke } from '@/core/strokes/schema';
 import { addStroke } from '@/core/piece/edits';
 import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';

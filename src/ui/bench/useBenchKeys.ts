@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { tinykeys } from 'tinykeys';
 import { changeCoat } from '@/core/piece/edits';
-import type { View } from '@/core/render/plan';
+import type { View } from '@/core/render/view';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { useBrush } from '@/store/brush';

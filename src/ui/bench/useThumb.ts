@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
-import { identify } from '@/core/piece/identity';
+import { identify } from '@/core/graph/key';
 import { pieceSize } from '@/core/ready/geometry';
 import type { Piece } from '@/core/piece/schema';
 import type { Region } from '@/core/image/tile';
-import type { View } from '@/core/render/plan';
+import type { View } from '@/core/render/view';
 import { getEngine } from '@/store/engine';
 
 /** Pictures of cards by what they show; the objects of a piece never change, so they can be keys. */

@@ -2,7 +2,7 @@ import '@testing-library/jest-dom';
 import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { PaperProvider } from 'react-native-paper';
-import { laySchema } from '@/core/sources/lay';
+import { laySchema } from '@/core/lay/lay';
 import { treatmentByKind } from '@/core/treatments';
 import { lightTheme } from '../theme';
 import { Panel } from './Panel';

@@ -14,9 +14,9 @@ export default definePart({
   kind: 'coat',
   label: 'Mask of another coat',
   schema: coatPartSchema,
-  cover(context, plane, region, { coat }) {
-    const at = context.maskOf?.(context, coat, region);
-    if (at === undefined) return;
-    context.machine.kernels.mixIn(plane, at, padded(region.width, region.height), 0, 1, 0);
+  inputs: ({ coat }) => ({ mask: { maskOf: coat } }),
+  cover(context, plane, region) {
+    const mask = context.read('mask', region);
+    context.machine.kernels.mixIn(plane, mask.ptr, padded(region.width, region.height), 0, 1, 0);
   },
 });

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { parseHex, srgbToLab } from '../../color/srgb';
 import { share, slider } from '../../schema';
 import { definePart, partFields } from '../part';
-import { lookedAt, ofField } from './looked';
+import { ofField } from './looked';
 
 export const coloursSchema = z.object({
   kind: z.literal('colours'),
@@ -22,11 +22,11 @@ export default definePart({
   kind: 'colours',
   label: 'Picked colours',
   schema: coloursSchema,
-  readsBelow: ({ of }) => of === 'below',
-  cover(context, plane, region, p, below) {
+  inputs: ({ of }) => ({ of }),
+  cover(context, plane, region, p) {
     const { machine, scratch } = context;
     if (p.picked.length === 0) return;
-    const tile = lookedAt(context, region, p.of, below);
+    const tile = context.read('of', region);
     const table = scratch.take(p.picked.length * 12);
     machine.floats.set(
       p.picked.flatMap((hex) => srgbToLab(parseHex(hex))),

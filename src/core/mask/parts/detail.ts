@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { fillOfFile } from '../../ready/photo';
 import { share } from '../../schema';
 import { definePart, partFields } from '../part';
 
@@ -14,12 +13,11 @@ export default definePart({
   kind: 'detail',
   label: 'Fine detail',
   schema: detailSchema,
+  inputs: () => ({ region: { framed: { need: 'guard', amounts: { detail: 1 }, plain: true, waits: true } } }),
   cover(context, plane, region, p) {
-    if (!p.picture) return;
-    const { machine, scratch } = context;
-    const tile = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-    fillOfFile(context, p.picture, tile);
-    machine.kernels.smoothstep(tile.ptr, tile.count, p.least * 0.9, Math.min(1, p.least * 0.9 + 0.3));
-    machine.kernels.copyWindow(tile.ptr, region.width, plane, region.width, region.width, region.height);
+    const { kernels } = context.machine;
+    const found = context.read('region', region);
+    kernels.copyWindow(found.ptr, region.width, plane, region.width, region.width, region.height);
+    kernels.smoothstep(plane, found.count, p.least * 0.9, Math.min(1, p.least * 0.9 + 0.3));
   },
 });

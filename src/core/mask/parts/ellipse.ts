@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { turnBy } from '../../ready/motion';
+import { turnBy } from '../../image/motion';
 import { share, slider } from '../../schema';
 import { activeField, definePart, densityField, invertField, operationField } from '../part';
 

@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { regions, type RegionId } from '../../guards/schema';
-import { fillOfFile } from '../../ready/photo';
 import { choice } from '../../schema';
 import { definePart, partFields } from '../part';
 
@@ -13,11 +12,9 @@ export default definePart({
   kind: 'guard',
   label: 'Guard',
   schema: guardPartSchema,
-  cover(context, plane, region, { picture }) {
-    if (!picture) return;
-    const { machine, scratch } = context;
-    const tile = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-    fillOfFile(context, picture, tile);
-    machine.kernels.copyWindow(tile.ptr, region.width, plane, region.width, region.width, region.height);
+  inputs: ({ region }) => ({ region: { framed: { need: 'guard', amounts: { [region]: 1 }, waits: true } } }),
+  cover(context, plane, region) {
+    const found = context.read('region', region);
+    context.machine.kernels.copyWindow(found.ptr, region.width, plane, region.width, region.width, region.height);
   },
 });

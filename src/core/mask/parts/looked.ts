@@ -1,5 +1,3 @@
-import type { Region, Tile } from '../../image/tile';
-import type { RenderContext } from '../../render/context';
 import { choice } from '../../schema';
 
 /** What a part that looks at pixels looks at. */
@@ -11,11 +9,3 @@ export const ofField = choice(
   ],
   'photo',
 );
-
-/** The pixels that a part looks at, over a region; what lies below stands for itself when it is at hand. */
-export function lookedAt(context: RenderContext, region: Region, of: 'photo' | 'below', below: Tile | null): Tile {
-  if (of === 'below' && below) return below;
-  const tile = context.scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-  context.drawPhoto(tile);
-  return tile;
-}

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { fillLaid } from '../../sources/laid';
-import { laySchema } from '../../sources/lay';
+import { fillLaid } from '../../lay/laid';
+import { laySchema, type Lay } from '../../lay/lay';
 import { share, slider } from '../../schema';
 import { definePart, partFields } from '../part';
 
@@ -23,18 +23,18 @@ export const materialPartSchema = z.object({
   ...partFields,
 });
 
+const layOf = ({ scale, turn, x, y }: z.output<typeof materialPartSchema>): Lay => laySchema.parse({ fit: 'cover', scale, turn, x, y });
+
 /** A material read as a mask by its lights: crack net, splatter, dry bristle. It covers the photo. */
 export default definePart({
   kind: 'material',
   label: 'Material as mask',
   schema: materialPartSchema,
+  needs: (p) => ({ material: { need: 'material', id: p.id, seed: p.seed, params: p.params, lay: layOf(p) } }),
   cover(context, plane, region, p) {
-    if (!p.picture) return;
     const { machine, scratch } = context;
-    const { scale, turn, x, y, picture, nominal, held } = p;
     const tile = scratch.tile({ x: region.x, y: region.y, width: region.width, height: region.height });
-    const lay = laySchema.parse({ fit: 'cover', scale, turn, x, y });
-    fillLaid(context, tile, { lay, picture, nominal, held, name: 'mask' });
+    fillLaid(context, tile, context.needed('material', 'picture'), layOf(p));
     machine.kernels.lumaPlane(tile.ptr, tile.stride, plane, tile.count);
     const [from, to] = p.black === p.white ? [p.black - 0.005, p.white + 0.005] : [p.black, p.white];
     machine.kernels.smoothstep(plane, tile.count, from, to);

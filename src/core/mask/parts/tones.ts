@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { limits } from '../../schema';
 import { definePart, partFields } from '../part';
-import { lookedAt, ofField } from './looked';
+import { ofField } from './looked';
 
 export const tonesSchema = z.object({ kind: z.literal('tones'), of: ofField, range: limits('Lights and darks', [0.5, 0.7, 1, 1]), ...partFields });
 
@@ -10,10 +10,10 @@ export default definePart({
   kind: 'tones',
   label: 'Lights and darks',
   schema: tonesSchema,
-  readsBelow: ({ of }) => of === 'below',
-  cover(context, plane, region, p, below) {
+  inputs: ({ of }) => ({ of }),
+  cover(context, plane, region, p) {
     const { kernels } = context.machine;
-    const tile = lookedAt(context, region, p.of, below);
+    const tile = context.read('of', region);
     kernels.fill(plane, tile.count, 1);
     kernels.maskLimits(plane, tile.ptr, tile.stride, tile.count, ...(p.range as [number, number, number, number]));
   },

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import type { Stroke } from '@/core/mask/parts/strokes';
+import type { Stroke } from '@/core/strokes/schema';
 import { sourceName } from '@/core/piece/naming';
 import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';

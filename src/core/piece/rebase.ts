@@ -1,15 +1,16 @@
 import { materialById } from '../materials';
-import { movePart } from '../mask';
-import type { Coat, Piece } from '../piece/schema';
-import { controlsOf } from '../schema';
+import { moveParams, type Operation } from '../graph/operation';
+import { maskPartByKind } from '../mask';
+import type { Coat, Piece } from './schema';
 import { sourceByKind } from '../sources';
-import { fitScale, type Lay } from '../sources/lay';
-import { nominalOf } from '../sources/nominal';
+import { fitScale, type Lay } from '../lay/lay';
+import { nominalOf } from '../lay/nominal';
 import { treatmentByKind } from '../treatments';
-import type { Size } from './geometry';
+import type { Size } from '../ready/geometry';
 import type { Point } from '../image/projection';
-import { motionOf, turnBy, type Motion } from './motion';
-import { neutralReady, type Ready } from './schema';
+import { turnBy, type Motion } from '../image/motion';
+import { motionOf } from '../ready/motion';
+import { neutralReady, type Ready } from '../ready/schema';
 
 /** The piece with another readying; coats, masks and lengths stay on the same points of the photo. */
 export function setReady(piece: Piece, after: Ready): Piece {
@@ -33,24 +34,19 @@ function moveNeutral(ready: Ready, motion: Motion): Ready {
 }
 
 function moveCoatBy(coat: Coat, motion: Motion): Coat {
-  const parts = coat.mask.parts.map((part) => movePart(part, motion)) as Coat['mask']['parts'];
-  const treatments = coat.treatments.map((t) => moveLengths(t, motion)) as Coat['treatments'];
+  const moveAll = <T extends Coat['mask']['parts'] | Coat['treatments']>(list: T, byKind: (kind: string) => Operation): T =>
+    list.map((params) => moveParams(byKind(params.kind as string), params, motion)) as T;
+  const parts = moveAll(coat.mask.parts, maskPartByKind);
+  const treatments = moveAll(coat.treatments, treatmentByKind);
+  const source = moveParams(sourceByKind(coat.source.kind as string), coat.source, motion) as Coat['source'];
   const moved = {
     ...coat,
+    source,
     treatments,
     mask: { ...coat.mask, feather: motion.length(coat.mask.feather), expand: motion.length(coat.mask.expand), parts },
   };
   if (moved.mask.base) moved.mask.base = moveLay({ ...coat, lay: moved.mask.base }, motion).lay;
-  return sourceByKind(coat.source.kind as string).laid ? { ...moved, ...moveLay(coat, motion) } : moved;
-}
-
-/** Lengths in u of a treatment, known by the unit that its schema states. */
-function moveLengths(params: Record<string, unknown>, motion: Motion): Record<string, unknown> {
-  const out = { ...params };
-  for (const { key, meta } of controlsOf(treatmentByKind(params.kind as string).schema)) {
-    if (meta.unit === 'u' && typeof out[key] === 'number') out[key] = motion.length(out[key] as number);
-  }
-  return out;
+  return sourceByKind(coat.source.kind as string).laid ? { ...moved, ...moveLay(moved, motion) } : moved;
 }
 
 function moveLay(coat: Coat, motion: Motion): Pick<Coat, 'lay' | 'source'> {

@@ -1,6 +1,6 @@
-import { blurPlane } from '../image/blur';
-import type { Machine } from '../image/machine';
-import { padded, type Scratch } from '../image/tile';
+import { blurPlane } from './blur';
+import type { Machine } from './machine';
+import { padded, type Scratch } from './tile';
 
 /** Planes of one size in scratch memory, f32 0..1, and what is done with whole planes of them. A plane is its address. */
 export class Planes {

@@ -1,7 +1,7 @@
 import { openCv as cv } from '@/testing/opencv';
+import { contextOn } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { apply, type Point } from '../image/projection';
-import { contextOf } from '../render/evaluate';
 import { fillLaid } from './laid';
 import { cornersOf, enlargement, layMap, layPlace, layProjection, laySchema } from './lay';
 
@@ -18,9 +18,9 @@ const picture = bench.picture(W, H, (x, y) => colourAt(x, y).map(Math.round));
 const photo = bench.picture(W, H, () => [128, 128, 128]);
 
 function drawn(lay: object, scale = 1, part = { x: 0, y: 0, width: W * scale, height: H * scale }) {
-  const context = contextOf(machine, scratch, { photo, scale });
+  const context = contextOn(bench, photo, scale);
   const tile = scratch.tile(part);
-  fillLaid(context, tile, { name: 'a', lay: laySchema.parse(lay), picture } as never);
+  fillLaid(context, tile, { picture }, laySchema.parse(lay));
   return (x: number, y: number, c: number) => machine.floats[(tile.ptr + c * tile.stride) / 4 + (y - part.y) * part.width + x - part.x] * 255;
 }
 beforeEach(() => scratch.reset());
@@ -99,7 +99,7 @@ describe('a lay in perspective', () => {
 
   it('does not sparkle where it recedes: a checker of one pixel goes grey', () => {
     const checker = bench.picture(256, 256, (x, y) => Array(3).fill((x + y) % 2 ? 255 : 0));
-    const context = contextOf(machine, scratch, { photo, scale: 1 });
+    const context = contextOn(bench, photo);
     const tile = scratch.tile({ x: 0, y: 0, width: W, height: H });
     const away = [
       [0.45, 0.3],
@@ -107,7 +107,7 @@ describe('a lay in perspective', () => {
       [1, 1],
       [0, 1],
     ];
-    fillLaid(context, tile, { name: 'a', lay: laySchema.parse({ fit: 'stretch', corners: away }), picture: checker } as never);
+    fillLaid(context, tile, { picture: checker }, laySchema.parse({ fit: 'stretch', corners: away }));
     let worst = 0;
     for (let x = 110; x < 130; x++) worst = Math.max(worst, Math.abs(machine.floats[tile.ptr / 4 + 52 * W + x] - 0.5));
     expect(worst).toBeLessThan(0.08);

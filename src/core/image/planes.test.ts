@@ -1,6 +1,6 @@
 import { numbers, testBench } from '@/testing/machine';
 import { openCv } from '@/testing/opencv';
-import { applyModel, guidedModel, refine } from './guided';
+import { applyModel, guidedModel, refine } from '../guards/guided';
 import { Planes } from './planes';
 
 const bench = testBench(192);

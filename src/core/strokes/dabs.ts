@@ -1,10 +1,11 @@
+import type { DrawContext, Grown } from '../graph/context';
+import { identify } from '../graph/key';
 import type { Picture } from '../image/picture';
 import { padded, type Region } from '../image/tile';
-import type { RenderContext } from '../render/context';
-import type { Stroke } from './parts/strokes';
+import type { Stroke } from '../strokes/schema';
 
 /** What strokes are laid with: the scale of the whole, in pixels. */
-export type StrokeContext = Pick<RenderContext, 'machine' | 'scratch' | 'unit' | 'width' | 'height'>;
+export type StrokeContext = Pick<DrawContext, 'machine' | 'scratch' | 'unit' | 'width' | 'height'>;
 
 /** Numbers of a dab: x, y, radius, flow, and the turned tip's cosine and sine. */
 const DAB = 6;
@@ -120,6 +121,9 @@ function dabsIn(context: StrokeContext, stroke: Stroke & Tabled, { x: x0, y: y0,
   return out.subarray(0, n);
 }
 
+/** A stroke by the first of its points, which stays the same while it grows, and by what tip it is painted with. */
+export const strokeToken = ({ points, ...tip }: Stroke): string => `${identify(points[0])}:${JSON.stringify(tip)}`;
+
 /** Key under which the picture of a cut tip is loaded. */
 export const tipKey = ({ material }: Pick<Stroke, 'material'>): string => (material ? `${material.id}:${material.seed}` : '');
 
@@ -200,13 +204,6 @@ function apply(
   machine.kernels.applyStroke(mask, cover, padded(width, height), target, strength);
 }
 
-/** Where the cover of a stroke that is still growing is kept for a tile: a plane, and how many dabs are in it. */
-export interface KeptCover {
-  plane: number;
-  count: number;
-  keep(count: number): void;
-}
-
 /** Lays one stroke whose cover is kept between drawings: only the dabs that came since are stamped. */
 export function layGrowing(
   context: StrokeContext,
@@ -214,7 +211,7 @@ export function layGrowing(
   region: Region,
   stroke: Stroke & Tabled,
   tips: Record<string, Picture> = {},
-  kept: KeptCover,
+  kept: Grown,
 ): void {
   const { machine } = context;
   const all = stroke.table?.count ?? allOf(context, stroke).length / DAB;

@@ -1,0 +1,52 @@
+import type { Picture } from '../image/picture';
+import type { Size } from '../image/motion';
+import type { RegionId } from '../guards/schema';
+import type { Lay } from '../lay/lay';
+import type { Fitting } from '../materials/fitting/schema';
+import type { Survey, SurveyOrder } from '../measure/survey';
+import type { Spot } from '../ready/spots/schema';
+import type { Stroke } from '../strokes/schema';
+import type { Tabled } from '../strokes/dabs';
+
+/**
+ * What an operation asks to have loaded before it is drawn. The engine loads each need of a graph once, whichever node asks for it. A new kind of need
+ * is a line here and a loader in `engine/resolve.ts`.
+ */
+export type Need =
+  /** The piece's photo without its spots, or another photo as it is. */
+  | { need: 'photo'; file?: string; spots?: Spot[] }
+  /** An imported picture, made to fit as a material. */
+  | { need: 'picture'; file: string; fitting?: Fitting }
+  /** A made material, as finely as it is seen under a lay. */
+  | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay }
+  /** Where regions of the piece's photo lie, by their amounts; `plain` leaves out what the person has changed about them. */
+  | { need: 'guard'; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
+  /** A photo's subject as it is cut out: its alpha, or the colour of its edge. */
+  | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string }
+  /** Strokes with the tips that they are painted with. */
+  | { need: 'strokes'; strokes: readonly Stroke[] }
+  /** A measure of the whole of what the node starts from. */
+  | ({ need: 'survey' } & SurveyOrder);
+
+/** A picture in kernel memory. */
+export interface LoadedPicture {
+  kind: 'picture';
+  picture: Picture;
+  /** The source's own size when `picture` is a smaller or larger rendering of it. */
+  nominal?: Size;
+  /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
+  held?: Size;
+}
+export interface LoadedStrokes {
+  kind: 'strokes';
+  strokes: (Stroke & Tabled)[];
+  /** Pictures of the tips that are cut from materials, by `tipKey`. */
+  tips: Record<string, Picture>;
+}
+export interface LoadedSurvey {
+  kind: 'survey';
+  survey: Survey;
+}
+/** What a need becomes; null where a quick drawing does without it. */
+export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey;
+export type ResourceKind = Resource['kind'];

@@ -1,0 +1,81 @@
+import { apply, type Point, type Projection } from '../image/projection';
+import { treatmentByKind } from '../treatments';
+import { readiedMap, readiedSize, type Size } from './geometry';
+import { bent, planLens, type PlannedLens } from './lens';
+import { neutralReady, type Ready } from './schema';
+
+/** How a picture of the photo's file is framed: plain data. */
+export interface Framing extends Size {
+  /** From pixels of the readied photo to pixels of the file. */
+  map: Projection;
+  /** What the lens did, between the map and the file. */
+  lens?: PlannedLens;
+  /** Size of the file. */
+  file: Size;
+  /** The photo is used as it is: nothing is readied. */
+  asIs?: boolean;
+  /** Nothing beyond the file's edge instead of the edge extended: for showing where a frame may lie. */
+  clear?: boolean;
+}
+
+export interface PlannedReady {
+  framing: Framing;
+  /** Parameters of the treatments that ready the photo, in their order. */
+  treatments: Record<string, unknown>[];
+}
+
+/** Side of the spot that is averaged when a neutral is picked, in u. */
+export const SPOT = 5;
+
+/** Fields of a readying and the treatments that they are, in the order in which they run. */
+const beforeHues = [
+  ['tone', 'exposure'],
+  ['even', 'even'],
+  ['localTone', 'local-tone'],
+  ['localContrast', 'local-contrast'],
+  ['levels', 'levels'],
+  ['curves', 'curves'],
+  ['colour', 'colour'],
+  ['ranges', 'ranges'],
+] as const;
+const afterHues = [
+  ['monochrome', 'monochrome'],
+  ['noise', 'noise'],
+] as const;
+
+const plans = new WeakMap<Ready, { photo: Size; planned: PlannedReady }>();
+
+/** How a photo of a size is readied. The same object for the same readying, so that nothing is compared by its content twice. */
+export function planReady(photo: Size, ready?: Ready): PlannedReady {
+  if (!ready) {
+    const { framing } = planReady(photo, neutralReady);
+    return { framing: { ...framing, asIs: true }, treatments: [] };
+  }
+  const known = plans.get(ready);
+  if (known && known.photo.width === photo.width && known.photo.height === photo.height) return known.planned;
+  const planned = plan({ width: photo.width, height: photo.height }, ready);
+  plans.set(ready, { photo, planned });
+  return planned;
+}
+
+function plan(photo: Size, ready: Ready): PlannedReady {
+  const size = readiedSize(photo, ready);
+  const map = readiedMap(photo, ready);
+  const lens = planLens(photo, ready.lens);
+  const treatments: Record<string, unknown>[] = [];
+  // What is left out, or set to undefined, takes its neutral value.
+  const add = (kind: string, values: object) => treatments.push(treatmentByKind(kind).schema.parse({ ...values, kind }));
+  const { whiteBalance } = ready;
+  if (ready.fringe) add('fringe', ready.fringe);
+  if (whiteBalance) {
+    const { neutral, ...values } = whiteBalance;
+    const spot = neutral as Point | undefined;
+    const [x, y] = spot ? bent(lens, apply(map, [spot[0] * size.width, spot[1] * size.height])) : [0, 0];
+    const grey = { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) };
+    add('balance', spot ? { ...values, grey } : values);
+  }
+  for (const [field, kind] of beforeHues) if (ready[field]) add(kind, ready[field]);
+  for (const range of ready.hues ?? []) add('hues', range);
+  for (const [field, kind] of afterHues) if (ready[field]) add(kind, ready[field]);
+  return { framing: { ...size, map, lens, file: photo }, treatments };
+}

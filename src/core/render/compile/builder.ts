@@ -1,0 +1,54 @@
+import type { Graph, GraphNode, InputSpec, Params } from '../../graph/node';
+import type { Need } from '../../graph/needs';
+import type { Operation } from '../../graph/operation';
+import type { Framing } from '../../ready/plan';
+
+/** The nodes that an operation of a coat may read. */
+export interface Surroundings {
+  photo: number;
+  /** What lies below the coat. */
+  below: number;
+  /** The mask of another coat; nothing when there is no such coat or it leads back here. */
+  maskOf(coat: string): number;
+}
+
+interface Extra {
+  inputs?: Record<string, number>;
+  needs?: Record<string, Need>;
+  grows?: string;
+  of?: string;
+}
+
+/** Collects the nodes of a graph. */
+export class GraphBuilder {
+  readonly nodes: GraphNode[] = [];
+
+  constructor(private readonly framing: Framing) {}
+
+  /** Adds a node and returns its index. */
+  add(op: string, params: object, { inputs = {}, needs = {}, grows, of }: Extra = {}): number {
+    this.nodes.push({ op, params: params as Params, inputs, needs, resources: {}, key: 0, grows, of });
+    return this.nodes.length - 1;
+  }
+
+  /** A picture of the photo's file in the photo's frame. */
+  framed(file: Need, isPhoto = false): number {
+    return this.add('framed', { ...this.framing, isPhoto }, { needs: { file } });
+  }
+
+  /** The nodes that an operation declares as its inputs. */
+  inputsOf(operation: Pick<Operation, 'inputs'>, params: Record<string, unknown>, around: Surroundings): Record<string, number> {
+    const specs = Object.entries(operation.inputs?.(params) ?? {});
+    return Object.fromEntries(specs.map(([name, spec]) => [name, this.inputOf(spec, around)]));
+  }
+
+  private inputOf(spec: InputSpec, { photo, below, maskOf }: Surroundings): number {
+    if (spec === 'photo') return photo;
+    if (spec === 'below') return below;
+    return 'framed' in spec ? this.framed(spec.framed) : maskOf(spec.maskOf);
+  }
+
+  graph(root: number): Graph {
+    return { nodes: this.nodes, root };
+  }
+}

@@ -1,0 +1,52 @@
+import { amountsOf, type Guards } from '../../guards/schema';
+import type { Coat } from '../../piece/schema';
+import { sourceByKind } from '../../sources';
+import { treatmentByKind } from '../../treatments';
+import { isIdle, treatmentReach } from '../../treatments/run';
+import type { GraphBuilder, Surroundings } from './builder';
+
+/** Pixels to one u at which it is asked whether a treatment reads around a pixel at all. */
+const ANY_UNIT = 1;
+
+/** Adds what a coat starts from and its treatments. */
+export function compileSource(builder: GraphBuilder, coat: Coat, around: Surroundings): number {
+  const treatments = coat.treatments.filter((params) => !isIdle(params));
+  let node = compileStart(builder, coat, treatments, around);
+  for (const params of treatments) node = addTreatment(builder, node, params, around);
+  return node;
+}
+
+function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: Coat['treatments'], around: Surroundings): number {
+  const kind = sourceByKind(source.kind as string);
+  if (kind.is === 'below') return around.below;
+  const inputs = builder.inputsOf(kind, source, around);
+  const own = kind.is ? around[kind.is] : builder.add('source', { source, lay }, { inputs, needs: kind.needs?.(source, lay) });
+  const readsBelow = Object.values(kind.inputs?.(source) ?? {}).includes('below');
+  const wraps = !readsBelow && treatments.some((params) => treatmentByKind(params.kind as string).wraps?.(params));
+  if (wraps) return builder.add('beyond', { how: 'wrap' }, { inputs: { own } });
+  const reaches = treatments.some((params) => treatmentReach(params, ANY_UNIT) > 0);
+  return kind.laid && reaches ? builder.add('beyond', { how: 'extend' }, { inputs: { own } }) : own;
+}
+
+/** Adds a treatment of a node. */
+export function addTreatment(builder: GraphBuilder, own: number, params: Record<string, unknown>, around: Surroundings): number {
+  const treatment = treatmentByKind(params.kind as string);
+  const inputs = builder.inputsOf(treatment, params, around);
+  return builder.add('treatment', params, { inputs: { own, ...inputs }, needs: treatment.needs?.(params) });
+}
+
+/** Adds a coat on what lies below it. */
+export function compileCoat(builder: GraphBuilder, coat: Coat, mask: number | undefined, guards: Guards | undefined, around: Surroundings): number {
+  const source = compileSource(builder, coat, around);
+  const guard = compileGuard(builder, coat, guards);
+  const { blend, strength, limits, guards: amount } = coat;
+  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }), ...(guard === undefined ? {} : { guard }) };
+  return builder.add('coat', { blend, strength, limits, guards: amount }, { inputs, of: coat.id });
+}
+
+/** Adds the regions that hold a coat back; undefined when none does. */
+function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined): number | undefined {
+  if (!guards || coat.guards <= 0) return undefined;
+  const amounts = amountsOf(guards, coat.guardAmounts);
+  return Object.values(amounts).some((amount) => amount > 0) ? builder.framed({ need: 'guard', amounts }) : undefined;
+}

@@ -1,0 +1,238 @@
+import type { DrawContext, Grown } from '../graph/context';
+import type { Resource, ResourceKind } from '../graph/needs';
+import type { Graph, GraphNode, KeptTiles } from '../graph/node';
+import { isStamped, setStamp } from '../graph/slot';
+import { farGaussian, isFar } from '../image/far';
+import type { Machine } from '../image/machine';
+import { cutOut, padded, type Region, type Scratch, type Tile } from '../image/tile';
+import { nodeTypeOf } from './nodes';
+import type { NodeContext } from './nodes/node';
+import { reachesOf, type Reaches } from './reach';
+
+/** The tile of a drawing that is being drawn: its place among those that are kept. */
+export interface Place {
+  region: Region;
+  index: number;
+}
+
+/** Scale and size of a drawing; see `DrawContext`. */
+export type Extent = Pick<DrawContext, 'scale' | 'width' | 'height' | 'unit'>;
+
+/** A tile that several readers share. */
+interface Held {
+  tile: Tile;
+  /** It may be handed over to who asks for it whole. */
+  givable: boolean;
+}
+
+const isSame = (a: Region, b: Region) => a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
+const contains = (a: Region, b: Region) => a.x <= b.x && a.y <= b.y && a.x + a.width >= b.x + b.width && a.y + a.height >= b.y + b.height;
+const bare = ({ x, y, width, height }: Region): Region => ({ x, y, width, height });
+
+/** Draws nodes of a graph over regions, at one scale: the only way to pixels. */
+export class Puller {
+  readonly reaches: Reaches;
+  private readonly held = new Map<number, Held>();
+
+  /** @param place - The tile that is drawn, where tiles of nodes are kept between drawings. */
+  constructor(
+    readonly machine: Machine,
+    readonly scratch: Scratch,
+    readonly graph: Graph,
+    readonly extent: Extent,
+    private readonly place?: Place,
+  ) {
+    this.reaches = reachesOf(graph, extent.unit);
+  }
+
+  /**
+   * A node over a region, as a tile that is the caller's own. It lies where the scratch memory in use ended before, and that ends behind it afterwards;
+   * unless it is a held tile that was handed over.
+   */
+  pull(index: number, region: Region): Tile {
+    const { planes, draw } = nodeTypeOf(this.graph.nodes[index].op);
+    const held = this.held.get(index);
+    if (held?.givable && isSame(held.tile, region)) {
+      this.held.delete(index);
+      return held.tile;
+    }
+    if (held && contains(held.tile, region)) return cutOut(this.scratch, held.tile, region);
+    const { kept, params } = this.graph.nodes[index];
+    if (kept && this.isPlace(region, kept.margin)) return this.pullKept(index, region, kept, planes);
+    return draw(this.contextOf(index), region, params);
+  }
+
+  /** A node over a region, as a tile that may be shared: it must not be written. The caller releases the scratch memory. */
+  read(index: number, region: Region): Tile {
+    const held = this.held.get(index);
+    if (held && isSame(held.tile, region)) return held.tile;
+    return this.pull(index, bare(region));
+  }
+
+  /** Lets nodes read a tile of `index` that has been drawn, until the returned function is called. */
+  hold(index: number, tile: Tile, givable: boolean): () => void {
+    const before = this.held.get(index);
+    this.held.set(index, { tile, givable });
+    return () => void (before ? this.held.set(index, before) : this.held.delete(index));
+  }
+
+  /** True when a node need not be drawn over a region: it is held, or kept from a drawing before. */
+  isAtHand(index: number, region: Region): boolean {
+    const { kept } = this.graph.nodes[index];
+    return this.held.has(index) || (kept !== undefined && this.isPlace(region, kept.margin));
+  }
+
+  /** How many nodes of a coat's source and mask read what lies below it. */
+  readersOf(coat: number): number {
+    return readersOf(this.graph, coat);
+  }
+
+  /** The same graph at a scale smaller by a whole factor. */
+  reduced(factor: number): Puller {
+    const { scale, width, height, unit } = this.extent;
+    const extent = { scale: scale / factor, width: width / factor, height: height / factor, unit: unit / factor };
+    return new Puller(this.machine, this.scratch, this.graph, extent);
+  }
+
+  /** What a node's drawing may ask; `on` is the tile that it works on, where that is at hand. */
+  contextOf(index: number, on?: Tile): NodeContext {
+    return new Context(this, index, this.graph.nodes[index], on, this.grownOf(index, on));
+  }
+
+  /** A plane of a mask over a region. */
+  plane({ x, y, width, height }: Region, value: number): Tile {
+    const count = padded(width, height);
+    return { x, y, width, height, ptr: this.scratch.plane(count + 8, value), stride: count * 4, count };
+  }
+
+  /** Where a tile's memory ends. */
+  endOf({ ptr, count }: Tile, planes: 1 | 4): number {
+    return planes === 4 ? ptr + count * 16 : ptr + (count + 8) * 4;
+  }
+
+  /** Gives back the memory behind a tile that took the place of a larger one, where that one lay last. Returns the tile. */
+  trimmed(before: Tile, after: Tile, planes: 1 | 4): Tile {
+    if (this.scratch.mark() === this.endOf(before, planes)) this.scratch.release(this.endOf(after, planes));
+    return after;
+  }
+
+  private isPlace(region: Region, margin: number): boolean {
+    if (!this.place) return false;
+    const { x, y, width, height } = this.place.region;
+    return region.x === x - margin && region.y === y - margin && region.width === width + 2 * margin && region.height === height + 2 * margin;
+  }
+
+  private pullKept(index: number, region: Region, slot: KeptTiles, planes: 1 | 4): Tile {
+    const { machine, place } = this;
+    const at = slot.tiles + (place as Place).index * slot.pitch;
+    if (isStamped(machine, slot, (place as Place).index)) {
+      const tile = planes === 4 ? this.scratch.tile(bare(region)) : this.plane(region, 0);
+      machine.kernels.unpack16(at, tile.ptr, tile.stride, tile.count, planes);
+      return tile;
+    }
+    const { op, params } = this.graph.nodes[index];
+    const tile = nodeTypeOf(op).draw(this.contextOf(index), region, params);
+    machine.kernels.pack16(tile.ptr, tile.stride, at, tile.count, planes);
+    setStamp(machine, slot, (place as Place).index);
+    return tile;
+  }
+
+  /** Where what a node adds to itself is kept for this tile: a plane of f32, and behind it the number of steps in it. */
+  private grownOf(index: number, on?: Tile): Grown | undefined {
+    const { grown } = this.graph.nodes[index];
+    const { machine, place } = this;
+    if (!grown || !place || !on || !this.isPlace(on, grown.margin)) return undefined;
+    const plane = grown.tiles + place.index * grown.pitch;
+    const counter = (plane + grown.pitch - 16) / 4;
+    return {
+      plane,
+      count: isStamped(machine, grown, place.index) ? machine.words[counter] : 0,
+      keep(count) {
+        machine.words[counter] = count;
+        setStamp(machine, grown, place.index);
+      },
+    };
+  }
+}
+
+const readers = new WeakMap<Graph, Map<number, number>>();
+
+function readersOf(graph: Graph, coat: number): number {
+  let counts = readers.get(graph);
+  if (!counts) readers.set(graph, (counts = new Map()));
+  let count = counts.get(coat);
+  if (count === undefined) counts.set(coat, (count = countReaders(graph, coat)));
+  return count;
+}
+
+function countReaders({ nodes }: Graph, coat: number): number {
+  const { below, ...others } = nodes[coat].inputs;
+  const seen = new Set<number>();
+  let count = 0;
+  const visit = (index: number) => {
+    if (index === below) count++;
+    else if (index > below && !seen.has(index)) {
+      seen.add(index);
+      Object.values(nodes[index].inputs).forEach(visit);
+    }
+  };
+  Object.values(others).forEach(visit);
+  return count;
+}
+
+class Context implements NodeContext {
+  readonly machine: Machine;
+  readonly scratch: Scratch;
+  readonly scale: number;
+  readonly width: number;
+  readonly height: number;
+  readonly unit: number;
+
+  constructor(
+    readonly puller: Puller,
+    readonly index: number,
+    readonly node: GraphNode,
+    private readonly on: Tile | undefined,
+    readonly grown: Grown | undefined,
+  ) {
+    const { machine, scratch, extent } = puller;
+    const { scale, width, height, unit } = extent;
+    this.machine = machine;
+    this.scratch = scratch;
+    this.scale = scale;
+    this.width = width;
+    this.height = height;
+    this.unit = unit;
+  }
+
+  private inputOf(name: string): number {
+    const input = this.node.inputs[name];
+    if (input === undefined) throw new Error(`The step "${this.node.op}" reads an input "${name}" that it has not declared.`);
+    return input;
+  }
+
+  pull(name: string, region: Region): Tile {
+    return this.puller.pull(this.inputOf(name), bare(region));
+  }
+
+  read: DrawContext['read'] = (name, region) => this.puller.read(this.inputOf(name), region);
+
+  far: DrawContext['far'] = (name, sigma) => {
+    const { on } = this;
+    if (!on || !isFar(sigma)) return undefined;
+    return farGaussian(this.machine, this.scratch, on, sigma, (factor, region) => this.puller.reduced(factor).pull(this.inputOf(name), region));
+  };
+
+  isAbsent(name: string): boolean {
+    return Object.values(this.puller.graph.nodes[this.inputOf(name)].resources).some((resource) => resource === null);
+  }
+
+  needed: DrawContext['needed'] = (name, kind) => neededOf(this.node, name, kind);
+}
+
+function neededOf<K extends ResourceKind>({ op, resources }: GraphNode, name: string, kind: K): Extract<Resource, { kind: K }> {
+  const found = resources[name];
+  const isOfKind = (resource: Resource | null | undefined): resource is Extract<Resource, { kind: K }> => resource?.kind === kind;
+  if (!isOfKind(found)) throw new Error(`The step "${op}" needs "${name}", which has not been loaded.`);
+  return found;
+}

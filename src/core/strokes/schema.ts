@@ -1,0 +1,38 @@
+import * as z from 'zod';
+
+const share = (neutral: number) => z.number().min(0).max(1).default(neutral);
+
+export const strokeSchema = z.object({
+  /** Put the coat back, take it away, or set the mask to `level`. */
+  does: z.enum(['put', 'take', 'level']).default('take'),
+  /** Diameter in u. */
+  size: z.number().min(0.01).max(1e6).default(200),
+  /** 0 soft to the middle, 1 hard. */
+  hardness: share(0),
+  /** Most that the whole stroke does. */
+  strength: share(0.3),
+  /** What one dab of it does. */
+  flow: share(0.5),
+  level: share(0.5),
+  /** Round; flat, a third as thick as it is wide; or cut from a material. */
+  tip: z.enum(['round', 'flat', 'cut']).default('round'),
+  /** The material of a tip that is cut from one: its lights paint. */
+  material: z.object({ id: z.string().max(200), seed: z.number().int().min(0).default(1) }).optional(),
+  /** Degrees clockwise that the tip is turned; from the stroke's direction when it follows. */
+  angle: z.number().min(-180).max(180).default(0),
+  follow: z.boolean().default(true),
+  /** From dab to dab, in parts of the tip's size. */
+  spacing: z.number().min(0.02).max(2).default(0.1),
+  /** How far dabs stray to the sides, in parts of the tip's size. */
+  jitter: share(0),
+  /** A second tip of twice the size and half the strength goes with it. */
+  ring: z.boolean().default(false),
+  /** What a pen's pressure changes. */
+  presses: z.enum(['both', 'size', 'flow', 'none']).default('both'),
+  /** (x, y, pressure): fractions of the photo, which may lie outside it; pressure 0..1. */
+  points: z
+    .array(z.tuple([z.number(), z.number(), z.number().min(0).max(1)]))
+    .min(1)
+    .max(20000),
+});
+export type Stroke = z.output<typeof strokeSchema>;

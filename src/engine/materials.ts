@@ -1,0 +1,47 @@
+import type { LoadedPicture, Need } from '../core/graph/needs';
+import type { Picture } from '../core/image/picture';
+import type { Size } from '../core/image/motion';
+import { cornerSpread, NOMINAL } from '../core/lay/lay';
+import { nominalOf } from '../core/lay/nominal';
+import { materialById } from '../core/materials';
+import { materialKey, materialSide, materialSize, type Library } from './library';
+
+/** A material that is not at hand is first made this small, so that something is seen at once. */
+const QUICK_SIDE = 256;
+/** Sides at which a material may be at hand. */
+const SIDES = [2048, 1024, 512, 256];
+/** Side of the picture that a tip is cut from. */
+const TIP_SIDE = 256;
+
+/** Loads made materials as finely as they are seen. */
+export class MaterialLoader {
+  constructor(private readonly library: Library) {}
+
+  /** A material small and square: what a tip is cut from. */
+  async tip({ id, seed }: { id: string; seed: number }): Promise<Picture> {
+    const square = materialById(id).shape === 'square';
+    return this.library.material({ id, seed, params: {}, ...materialSize(id, TIP_SIDE, 1), ...(square ? {} : { aspect: 1 }) });
+  }
+
+  /** A material as large as it will be seen; a coarser one that is at hand, or a small one, when there is no time. */
+  async load(
+    need: Need & { need: 'material' },
+    { frame, scale, quick }: { frame: Size; scale: number; quick: boolean },
+  ): Promise<{ key: string; resource: LoadedPicture }> {
+    const { id, seed, params, lay } = need;
+    const aspect = need.aspect ?? frame.width / frame.height;
+    const material = materialById(id);
+    const square = material.shape === 'square';
+    const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
+    const long = Math.max(frame.width, frame.height) * scale;
+    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
+    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
+    const side = materialSide(seen, material.fine);
+    const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
+    const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : side);
+    const picture = await this.library.material(chosen);
+    const share = Math.max(picture.width, picture.height) / NOMINAL;
+    const held = { width: nominal.width * share, height: nominal.height * share };
+    return { key: materialKey(chosen), resource: { kind: 'picture', picture, nominal, held } };
+  }
+}

@@ -1,0 +1,132 @@
+import { fingerprint, nodeKey } from '../core/graph/key';
+import type { Need, Resource } from '../core/graph/needs';
+import type { Graph } from '../core/graph/node';
+import type { Size } from '../core/image/motion';
+import type { Picture } from '../core/image/picture';
+import type { Fitting } from '../core/materials/fitting/schema';
+import type { Spot } from '../core/ready/spots/schema';
+import { tipKey } from '../core/strokes/dabs';
+import type { Stroke } from '../core/strokes/schema';
+import type { Guarded, Guardian } from './guards';
+import { MaterialLoader } from './materials';
+import type { Library } from './library';
+import type { StrokeTables } from './tables';
+import type { Surveyor } from './surveys';
+
+/** Something loaded, and the key that names its content. */
+interface Loaded {
+  key: string;
+  resource: Resource | null;
+}
+
+/** Pictures that an engine can load. */
+export interface Pictures {
+  /** A photo, without its spots. */
+  photo(key: string, spots?: Spot[]): Promise<Picture>;
+  own(key: string, fitting?: Fitting): Promise<Picture>;
+}
+
+/** The drawing that needs are loaded for. */
+export interface Around {
+  piece: Guarded;
+  /** Size of the readied photo in its own pixels. */
+  frame: Size;
+  scale: number;
+  /** Take what is at hand rather than wait. */
+  quick: boolean;
+}
+
+const spotsPrint = (spots: Spot[] | undefined) => (spots && spots.length > 0 ? fingerprint(spots) : '');
+const picture = (key: string, loaded: Picture): Loaded => ({ key, resource: { kind: 'picture', picture: loaded } });
+const NOTHING: Loaded = { key: 'nothing', resource: null };
+
+/** Loads what the nodes of a graph need, each need once, and gives the nodes their keys. */
+export class Resolver {
+  private readonly materials: MaterialLoader;
+
+  constructor(
+    library: Library,
+    private readonly guards: Guardian,
+    private readonly tables: StrokeTables,
+    private readonly surveyor: Surveyor,
+    private readonly pictures: Pictures,
+  ) {
+    this.materials = new MaterialLoader(library);
+  }
+
+  /** Fills in the resources and the keys of a graph's nodes. */
+  async resolve(graph: Graph, around: Around): Promise<void> {
+    const loaded = await this.loadAll(graph, around);
+    const frame = `${around.frame.width}x${around.frame.height}`;
+    for (const node of graph.nodes) {
+      const keys: Record<string, string> = {};
+      const inputs = Object.fromEntries(Object.entries(node.inputs).map(([name, i]) => [name, graph.nodes[i].key]));
+      for (const [name, need] of Object.entries(node.needs)) {
+        const { key, resource } =
+          need.need === 'survey' ? await this.surveyor.survey(graph, node.inputs.own, need, around) : (loaded.get(fingerprint(need)) as Loaded);
+        keys[name] = key;
+        node.resources[name] = resource;
+      }
+      node.key = nodeKey(node, inputs, keys, frame);
+    }
+  }
+
+  private async loadAll(graph: Graph, around: Around): Promise<Map<string, Loaded>> {
+    const needs = new Map<string, Need>();
+    for (const node of graph.nodes) for (const need of Object.values(node.needs)) if (need.need !== 'survey') needs.set(fingerprint(need), need);
+    const loaded = new Map<string, Loaded>();
+    const load = async ([print, need]: [string, Need]) => void loaded.set(print, await this.load(need, around));
+    const all = [...needs];
+    // Unless it is wanted at once, one material is made after another, and before the photo is loaded: each needs a good deal of working memory,
+    // which the photo and the result then take over.
+    if (!around.quick) for (const entry of all.filter(([, need]) => need.need === 'material')) await load(entry);
+    await Promise.all(all.filter(([print]) => !loaded.has(print)).map(load));
+    return loaded;
+  }
+
+  private async load(need: Need, around: Around): Promise<Loaded> {
+    const { piece, quick } = around;
+    switch (need.need) {
+      case 'photo': {
+        const key = need.file ?? piece.photo.key;
+        return picture(`photo:${key}:${spotsPrint(need.spots)}`, await this.pictures.photo(key, need.spots));
+      }
+      case 'picture':
+        return picture(`picture:${need.file}:${fingerprint(need.fitting)}`, await this.pictures.own(need.file, need.fitting));
+      case 'material':
+        return this.materials.load(need, around);
+      case 'guard': {
+        // A quick drawing does not wait for faces to be found: the fine one that follows it does.
+        if (quick && !need.waits && this.guards.waits(piece)) {
+          void this.guards.find(piece.photo).catch(() => undefined);
+          return NOTHING;
+        }
+        const found = await this.guards.picture(need.plain ? { photo: piece.photo } : piece, need.amounts);
+        return picture(`guard:${found.key}`, found.picture);
+      }
+      case 'cutout': {
+        const cut = await this.guards.cutout(need.file ? { photo: { ...piece.photo, key: need.file } } : piece);
+        return picture(`cutout:${cut.key}:${need.part}`, cut[need.part]);
+      }
+      case 'strokes': {
+        const tips = await this.loadTips(need.strokes);
+        const unit = Math.max(around.frame.width, around.frame.height) / 2000;
+        const inUnits = { width: around.frame.width / unit, height: around.frame.height / unit };
+        const strokes = need.strokes.map((stroke) => this.tables.tabled(stroke, inUnits));
+        return { key: `strokes:${fingerprint(need.strokes)}`, resource: { kind: 'strokes', strokes, tips } };
+      }
+      case 'survey':
+        throw new Error('A survey is taken when the keys of what it measures are known.');
+    }
+  }
+
+  /** Pictures of the tips that are cut from materials, by key. */
+  private async loadTips(strokes: readonly Stroke[]): Promise<Record<string, Picture>> {
+    const tips: Record<string, Picture> = {};
+    for (const stroke of strokes) {
+      const key = tipKey(stroke);
+      if (stroke.tip === 'cut' && stroke.material && !tips[key]) tips[key] = await this.materials.tip(stroke.material);
+    }
+    return tips;
+  }
+}
