@@ -1,16 +1,22 @@
 const alias = { '^@/(.*)$': '<rootDir>/src/$1' };
 
+const node = {
+  globalSetup: '<rootDir>/scripts/jest-setup.js',
+  transform: { '^.+\\.tsx?$': ['babel-jest', { presets: ['babel-preset-expo'] }] },
+  transformIgnorePatterns: ['node_modules/(?!(culori|image-size)/)'],
+  moduleNameMapper: { ...alias, '^@react-native-async-storage/async-storage$': '<rootDir>/src/testing/async-storage.ts' },
+};
+
 module.exports = {
   projects: [
     {
+      ...node,
       displayName: 'core',
-      testEnvironment: 'node',
-      globalSetup: '<rootDir>/scripts/jest-setup.js',
-      testMatch: ['<rootDir>/{src,cli,server,demo}/**/*.test.ts'],
-      transform: { '^.+\\.tsx?$': ['babel-jest', { presets: ['babel-preset-expo'] }] },
-      transformIgnorePatterns: ['node_modules/(?!(culori|image-size)/)'],
-      moduleNameMapper: { ...alias, '^@react-native-async-storage/async-storage$': '<rootDir>/src/testing/async-storage.ts' },
+      // Without a realm of its own: there every use of Math is slow, and these tests compute a great deal.
+      testEnvironment: 'jest-environment-node-single-context',
+      testMatch: ['<rootDir>/src/{core,engine}/**/*.test.ts'],
     },
+    { ...node, displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/{src/{store,ui},cli,server,demo}/**/*.test.ts'] },
     {
       displayName: 'web',
       preset: 'jest-expo/web',

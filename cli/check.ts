@@ -1,9 +1,9 @@
-import { fileOfSource } from '../src/core/sources';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { inspect } from '../src/core/files/inspect';
 import { readPack } from '../src/core/files/pack';
 import { explain } from '../src/core/piece/explain';
+import { filesOf } from '../src/core/piece/pictures';
 import { parseRecipe } from '../src/core/piece/recipe';
 import { pieceSchema } from '../src/core/piece/schema';
 import { materialById } from '../src/core/materials';
@@ -29,11 +29,10 @@ export async function check(file: string | undefined): Promise<void> {
       const params = materialById(source.id ?? '')
         .params.strict()
         .safeParse(source.params ?? {});
-      if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`));
+      if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`, source.params));
     }
-    if (fileOfSource(source) && !isPiece && !existsSync(path.resolve(path.dirname(file), source.file ?? ''))) {
-      throw new Refused(`The recipe names a picture "${source.file}" that does not lie beside it.`);
-    }
+    for (const named of isPiece ? [] : filesOf(coat))
+      if (!existsSync(path.resolve(path.dirname(file), named))) throw new Refused(`The recipe names a picture "${named}" that does not lie beside it.`);
   }
   console.log(`${path.basename(file)} is a valid ${kind} with ${coats.length} ${coats.length === 1 ? 'coat' : 'coats'}.`);
 }
@@ -49,7 +48,8 @@ function checkPack(bytes: Uint8Array, name: string): void {
 }
 
 function readPiece(text: string) {
-  const result = pieceSchema.safeParse(JSON.parse(text));
-  if (!result.success) throw new Refused(explain(result.error, 'piece'));
+  const data: unknown = JSON.parse(text);
+  const result = pieceSchema.safeParse(data);
+  if (!result.success) throw new Refused(explain(result.error, 'piece', data));
   return result.data.coats;
 }

@@ -1,6 +1,7 @@
 import path from 'node:path';
-import { coatsOf, parseRecipe } from '../src/core/piece/recipe';
-import { readiedSize } from '../src/core/ready/geometry';
+import { coatsOf, layRecipe, parseRecipe } from '../src/core/piece/recipe';
+import { pieceSchema } from '../src/core/piece/schema';
+import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
 import { drawsSmaller } from '../src/core/render/reach';
 import { nodeFind } from '../src/engine/finder/node';
@@ -22,13 +23,17 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   checkOutputName(out);
   const look = parseRecipe((await readBytes(recipe)).toString('utf8'));
   let next = 0;
-  const coats = coatsOf(look, () => `c${++next}`);
-  const { width: pw, height: ph } = await sizeOf(photo);
-  const framed = readiedSize({ width: pw, height: ph }, look.ready);
+  const ref = { key: 'photo', name: path.basename(photo), ...(await sizeOf(photo)) };
+  const blank = pieceSchema.parse({ dermatex: 1, id: 'render', name: ref.name, created: 0, changed: 0, photo: ref });
+  // The same that the page does with a recipe.
+  const piece = layRecipe(
+    look,
+    coatsOf(look, () => `c${++next}`),
+  )(blank);
+  const framed = pieceSize(piece);
   // Without its smaller levels the photo takes a quarter less memory. Looking for a spot's source wants them too.
-  const { ready, guards, strength } = look;
-  const graph = compile({ photo: { width: pw, height: ph }, ready, guards, coats, strength });
-  const needsLevels = scale < 1 || ready?.spots.some((spot) => !spot.from) || drawsSmaller(graph, Math.max(framed.width, framed.height) / 2000);
+  const unit = Math.max(framed.width, framed.height) / 2000;
+  const needsLevels = scale < 1 || piece.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(piece), unit);
   const engine = await nodeEngine({
     decode: (key, deep) =>
       decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
@@ -38,17 +43,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   });
   const width = Math.max(1, Math.round(framed.width * scale));
   const height = Math.max(1, Math.round(framed.height * scale));
-  const ref = { key: 'photo', name: path.basename(photo), width: pw, height: ph };
   // A look with guards is drawn without them when the models cannot be used; that is said.
-  if (look.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
-  await engine.draw(
-    {
-      piece: { coats, strength: look.strength, photo: ref, ready: look.ready, guards: look.guards },
-      region: { x: 0, y: 0, width, height },
-      scale,
-      tile: engine.largeTile,
-    },
-    (pixels) => writePicture(out, pixels, width, height),
-  );
+  if (piece.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
+  await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) => writePicture(out, pixels, width, height));
   engine.pool.close();
 }

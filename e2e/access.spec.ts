@@ -34,11 +34,11 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByRole('button', { name: 'Save the picture' })).toBeVisible();
       expect(await serious(page)).toEqual([]);
     });
-    test("on a coat's card", async ({ page }) => {
+    test("on a coat's card", { tag: '@wide' }, async ({ page }) => {
       await openSample(page, 'The old keeper');
       await facetsAreFine(page, ['Material', 'Lay', 'Tone', 'Where', 'Guards', 'Blend', 'More']);
     });
-    test("on the photo's card", async ({ page }) => {
+    test("on the photo's card", { tag: '@phone' }, async ({ page }) => {
       await openSample(page, 'The old keeper');
       await toRail(page);
       await page.getByTestId('card-photo').click();

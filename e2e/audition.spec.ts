@@ -1,6 +1,6 @@
 import { expect, facet, openSample, settled, test } from './fixtures';
 
-test('ten materials and every mode are tried on a portrait in under a minute, by finger and by keys', async ({ page, hasTouch }) => {
+test('ten materials and every mode are tried on a portrait in under a minute, by finger and by keys', { tag: '@phone' }, async ({ page, hasTouch }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Blend');
   await settled(page);

@@ -1,6 +1,6 @@
 import { apart, drawn, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
 
-test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, removed', async ({ page }) => {
+test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, removed', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Cold-press paper');
   await lay(page, 'Craquelure');
@@ -36,8 +36,7 @@ test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, 
   await expect(page.getByTestId('card-3')).toHaveCount(0);
 });
 
-test('a mode shows while it is pointed at, and goes when it is left', async ({ page }, info) => {
-  test.skip(info.project.name === 'phone', 'there is no pointer that hovers on a phone');
+test('a mode shows while it is pointed at, and goes when it is left', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');
@@ -50,7 +49,7 @@ test('a mode shows while it is pointed at, and goes when it is left', async ({ p
   expect(apart(await look(page, 0.2, 0.2), overlay)).toBeLessThan(1);
 });
 
-test('an ellipse by its handles, and a straight line that begins outside the picture', async ({ page }) => {
+test('an ellipse by its handles, and a straight line that begins outside the picture', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Aged, stained paper');
   await facet(page, 'Where');
@@ -85,7 +84,7 @@ test('an ellipse by its handles, and a straight line that begins outside the pic
   expect((await look(page, 0.3, 0.97))[0]).toBeLessThan(150);
 });
 
-test('the view: wheel, fit, one to one', async ({ page }) => {
+test('the view: wheel, fit, one to one', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   const width = async () => (await page.locator('[data-testid="picture"] canvas').boundingBox())!.width;
   const fitted = await width();
@@ -102,7 +101,7 @@ test('the view: wheel, fit, one to one', async ({ page }) => {
   await expect(page.getByTestId('picture')).toHaveAccessibleName(/100 %/);
 });
 
-test('by keyboard alone: a piece opened, a material laid, eased, moved and undone', async ({ page }, info) => {
+test('by keyboard alone: a piece opened, a material laid, eased, moved and undone', { tag: '@wide' }, async ({ page }, info) => {
   await page.goto('/');
   const press = async (name: RegExp | string, key = 'Enter') => {
     const target = page.getByRole('button', { name }).first();
@@ -134,8 +133,7 @@ test('by keyboard alone: a piece opened, a material laid, eased, moved and undon
   await expect(page.getByText('Brush smaller, larger')).toBeVisible();
 });
 
-test('by touch: two fingers zoom and pan, one paints', async ({ page }, info) => {
-  test.skip(info.project.name === 'wide', 'touch is tested on the phone');
+test('by touch: two fingers zoom and pan, one paints', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   const cdp = await page.context().newCDPSession(page);
   const touch = (kind: 'touchStart' | 'touchMove' | 'touchEnd', ...points: [number, number][]) =>

@@ -14,7 +14,7 @@ const apart = (a: number[], b: number[]) => a.reduce((sum, v, i) => sum + Math.a
 const drawn = (page: import('@playwright/test').Page, count: number) =>
   expect.poll(() => page.locator('[data-cell][data-drawn]').count(), { timeout: 20_000 }).toBeGreaterThanOrEqual(count);
 
-test('every mode side by side: one tried, one taken as one step, two wiped', async ({ page, hasTouch }) => {
+test('every mode side by side: one tried, one taken as one step, two wiped', { tag: '@wide' }, async ({ page, hasTouch }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Blend');
   await settled(page);
@@ -49,7 +49,7 @@ test('every mode side by side: one tried, one taken as one step, two wiped', asy
   expect(apart(await seen(page), before)).toBeGreaterThan(3);
 });
 
-test('materials of a family and strengths, with all else kept', async ({ page }) => {
+test('materials of a family and strengths, with all else kept', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Blend');
   await page.getByRole('button', { name: 'See them all side by side' }).click();

@@ -4,7 +4,7 @@ import { apart, expect, facet, lay, look, openPhoto, openSample, portrait, settl
 const kill = (page: import('@playwright/test').Page, i: number) =>
   page.evaluate((k) => (globalThis as unknown as { dermatexEngine: Engine }).dermatexEngine.pool.kill(k), i);
 
-test('a worker killed during a drag: the picture is drawn all the same', async ({ page }) => {
+test('a worker killed during a drag: the picture is drawn all the same', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');
@@ -28,7 +28,7 @@ test('a worker killed during a drag: the picture is drawn all the same', async (
   expect(apart(await look(page, 0.2, 0.2), bare)).toBeGreaterThan(4);
 });
 
-test('a worker killed during export: the file is whole', async ({ page }) => {
+test('a worker killed during export: the file is whole', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.getByRole('radio', { name: 'PNG' }).click();
@@ -51,7 +51,7 @@ for (const [phase, held] of [
   ['drawn', 'tiles'],
   ['encoded', 'encode'],
 ] as const)
-  test(`an export can be stopped while it is ${phase}, and nothing is written`, async ({ page }) => {
+  test(`an export can be stopped while it is ${phase}, and nothing is written`, { tag: '@phone' }, async ({ page }) => {
     // What that phase asks of the workers is kept from them once an export begins: on a fast machine nobody could stop it in time.
     await page.addInitScript((kind) => {
       const post = Worker.prototype.postMessage as (message: unknown, more?: unknown) => void;
@@ -79,7 +79,7 @@ for (const [phase, held] of [
     expect((await picture).suggestedFilename()).toMatch(/\.png$/);
   });
 
-test('without isolation each worker has its own memory, and the picture is the same', async ({ page, browser, baseURL }) => {
+test('without isolation each worker has its own memory, and the picture is the same', { tag: '@phone' }, async ({ page, browser, baseURL }) => {
   await openSample(page, 'The old keeper');
   const want = await look(page, 0.5, 0.2);
   const context = await browser.newContext({ viewport: page.viewportSize()!, baseURL });

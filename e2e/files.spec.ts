@@ -7,7 +7,7 @@ async function give(page: import('@playwright/test').Page, name: string, buffer:
   await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer });
 }
 
-test('a bad file gets one clear sentence and changes nothing', async ({ page }) => {
+test('a bad file gets one clear sentence and changes nothing', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/');
   const good = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#886644' } })
     .jpeg()
@@ -36,7 +36,7 @@ test('a bad file gets one clear sentence and changes nothing', async ({ page }) 
   await expect(page.getByTestId('piece-card')).toHaveCount(0);
 });
 
-test('Exif orientation is honoured, and dropped and pasted files open too', async ({ page }) => {
+test('Exif orientation is honoured, and dropped and pasted files open too', { tag: '@wide' }, async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('button', { name: 'Open a photo' })).toBeEnabled();
   const bytes = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#336699' } })
@@ -76,7 +76,7 @@ test('Exif orientation is honoured, and dropped and pasted files open too', asyn
   await expect(page).toHaveURL(/\/piece\//);
 });
 
-test('a full store is reported and nothing is overwritten', async ({ page }) => {
+test('a full store is reported and nothing is overwritten', { tag: '@phone' }, async ({ page }) => {
   await page.addInitScript(() => {
     const put = IDBObjectStore.prototype.put;
     IDBObjectStore.prototype.put = function (...args: [unknown, IDBValidKey?]) {
@@ -98,7 +98,7 @@ test('a full store is reported and nothing is overwritten', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'Before, rename' })).toBeVisible();
 });
 
-test('a tab closed during or after a change keeps a whole piece', async ({ page, context }) => {
+test('a tab closed during or after a change keeps a whole piece', { tag: '@phone' }, async ({ page, context }) => {
   await openPhoto(page, await portrait());
   const url = page.url();
   const change = async (p: typeof page, name: string) => {
@@ -115,7 +115,7 @@ test('a tab closed during or after a change keeps a whole piece', async ({ page,
   await expect(next.getByRole('button', { name: /^(Kept|Under way), rename$/ })).toBeVisible();
 });
 
-test('own pictures as materials: brought in, laid, kept', async ({ page }) => {
+test('own pictures as materials: brought in, laid, kept', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/materials');
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Bring in pictures' }).click();
@@ -128,7 +128,7 @@ test('own pictures as materials: brought in, laid, kept', async ({ page }) => {
   await expect(page.getByTestId('card-0')).toHaveAccessibleName(/sky · multiply/);
 });
 
-test('the finished picture goes to the clipboard at its full size', async ({ page, context }) => {
+test('the finished picture goes to the clipboard at its full size', { tag: '@wide' }, async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await openPhoto(page, await portrait());
   await page.getByRole('button', { name: 'Export', exact: true }).click();

@@ -6,7 +6,7 @@ const find = async (page: import('@playwright/test').Page) => {
   await expect(page.getByTestId('region-eyes')).toBeVisible({ timeout: 60_000 });
 };
 
-test('faces found, lips eased, and the verdict read', async ({ page }) => {
+test('faces found, lips eased, and the verdict read', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Craquelure');
   await facet(page, 'Blend');
@@ -51,7 +51,7 @@ test('faces found, lips eased, and the verdict read', async ({ page }) => {
   expect(asked).toEqual([]);
 });
 
-test('a coat that does not respect the guards, and one with amounts of its own', async ({ page }) => {
+test('a coat that does not respect the guards, and one with amounts of its own', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await find(page);
   await page.getByTestId('region-subject').click();
@@ -69,7 +69,7 @@ test('a coat that does not respect the guards, and one with amounts of its own',
   await expect(page.getByRole('button', { name: /Undo: Subject: amount/ })).toBeEnabled();
 });
 
-test('a subject by strokes where nobody is, cut out and laid on a material', async ({ page }) => {
+test('a subject by strokes where nobody is, cut out and laid on a material', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, 'demo/photos/lamp-and-lemons.jpg');
   await facet(page, 'Guards');
   await page.getByRole('button', { name: 'Find faces and people' }).click();
@@ -111,7 +111,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', asy
   expect(apart(await look(page, 0.5, 0.04), await look(page, 0.9, 0.04))).toBeLessThan(12);
 });
 
-test('by keyboard alone: found, eased, painted nothing, taken back', async ({ page }) => {
+test('by keyboard alone: found, eased, painted nothing, taken back', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('tab', { name: 'Guards' }).focus();
   await page.keyboard.press('Enter');
@@ -133,7 +133,7 @@ test.describe('models that are missing or damaged', () => {
     ['missing', { status: 404, body: '' }],
     ['cut short', { status: 200, body: 'short', contentType: 'application/octet-stream' }],
   ] as const) {
-    test(`${how}: one sentence, and everything else works`, async ({ page }) => {
+    test(`${how}: one sentence, and everything else works`, { tag: '@phone' }, async ({ page }) => {
       await page.route('**/finder/facemesh.bin', (route) => route.fulfill(fulfil));
       await openSample(page, 'The old keeper');
       await facet(page, 'Guards');
@@ -149,7 +149,7 @@ test.describe('models that are missing or damaged', () => {
   }
 });
 
-test('stopped while it looks, and started again', async ({ page }) => {
+test('stopped while it looks, and started again', { tag: '@phone' }, async ({ page }) => {
   let release = () => undefined as void;
   const held = new Promise<void>((resolve) => (release = resolve));
   await page.route('**/finder/selfie.bin', async (route) => {
@@ -166,7 +166,7 @@ test('stopped while it looks, and started again', async ({ page }) => {
   await expect(page.getByTestId('found')).toHaveText('One face is guarded.');
 });
 
-test('a subject cleaned by touch, by a pen and by a mouse', async ({ page }) => {
+test('a subject cleaned by touch, by a pen and by a mouse', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');

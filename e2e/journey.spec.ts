@@ -144,7 +144,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
   });
 });
 
-test('export of JPEG at half size, a recipe laid again, and stopping', async ({ page }) => {
+test('export of JPEG at half size, a recipe laid again, and stopping', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
@@ -164,7 +164,7 @@ test('export of JPEG at half size, a recipe laid again, and stopping', async ({ 
   await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Raw linen · overlay/);
 });
 
-test('a photo of eighteen megapixels is softened widely where it is light, and saved as it was shown', async ({ page }) => {
+test('a photo of eighteen megapixels is softened widely where it is light, and saved as it was shown', { tag: '@phone' }, async ({ page }) => {
   // Flat bands: what is saved must be what the bench shows, wherever it is looked at.
   const [width, height] = [5200, 3500];
   const file = test.info().outputPath('bands.jpg');

@@ -6,7 +6,7 @@ async function figures(page: import('@playwright/test').Page) {
   return { scale: await text('Scale'), turn: await text('Turn'), x: await text('Across'), stretch: await text('Stretch across') };
 }
 
-test('lay a material by its handles, in perspective, by keys, and see through it meanwhile', async ({ page }) => {
+test('lay a material by its handles, in perspective, by keys, and see through it meanwhile', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('tab', { name: 'Lay', exact: true }).click();
   const before = await figures(page);
@@ -44,8 +44,7 @@ test('lay a material by its handles, in perspective, by keys, and see through it
   expect(await figures(page)).toEqual(before);
 });
 
-test('two fingers scale and turn the material, one moves it', async ({ page, hasTouch }) => {
-  test.skip(!hasTouch, 'touch only');
+test('two fingers scale and turn the material, one moves it', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('tab', { name: 'Lay', exact: true }).click();
   await expect(page.getByTestId('stroke-line')).toContainText('two scale and turn it');

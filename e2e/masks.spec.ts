@@ -7,7 +7,7 @@ const add = async (page: import('@playwright/test').Page, kind: string) => {
   await settled(page);
 };
 
-test('parts are added, joined, put in order, switched off and removed', async ({ page }) => {
+test('parts are added, joined, put in order, switched off and removed', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Where');
@@ -46,7 +46,7 @@ test('parts are added, joined, put in order, switched off and removed', async ({
   expect((await look(page, 0.5, 0.95))[0]).toBeLessThan(3);
 });
 
-test('a colour is picked for the mask, and the whole of it eased and turned', async ({ page }) => {
+test('a colour is picked for the mask, and the whole of it eased and turned', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Where');
@@ -70,7 +70,7 @@ test('a colour is picked for the mask, and the whole of it eased and turned', as
   expect((await look(page, 0.1, 0.1))[0]).toBeGreaterThan(210);
 });
 
-test('a mask is copied to another coat, and shared with one', async ({ page }) => {
+test('a mask is copied to another coat, and shared with one', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await lay(page, 'Craquelure');

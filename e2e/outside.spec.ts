@@ -3,8 +3,6 @@ import type { Page } from '@playwright/test';
 import { modes } from '../src/core/blend';
 import { expect, test } from './fixtures';
 
-test.beforeEach(({ page: _ }, info) => test.skip(info.project.name === 'phone', 'the same engine whatever the width'));
-
 interface Case {
   blend: string;
   strength: number;
@@ -88,7 +86,7 @@ function differ(page: Page, c: Case): Promise<number> {
   }, c);
 }
 
-test('all modes that a canvas has, with alpha, agree with Chromium’s canvas within 1 level', async ({ page }) => {
+test('all modes that a canvas has, with alpha, agree with Chromium’s canvas within 1 level', { tag: '@wide' }, async ({ page }) => {
   await page.goto('/materials');
   await page.waitForFunction(() => 'dermatexEngine' in globalThis);
   const off: Record<string, number> = {};
@@ -104,7 +102,7 @@ test('all modes that a canvas has, with alpha, agree with Chromium’s canvas wi
   expect(wrong).toEqual([]);
 });
 
-test('the tone of a material agrees with Chromium’s filters', async ({ page }) => {
+test('the tone of a material agrees with Chromium’s filters', { tag: '@wide' }, async ({ page }) => {
   await page.goto('/materials');
   await page.waitForFunction(() => 'dermatexEngine' in globalThis);
   const neutral = { kind: 'tone', brightness: 0, contrast: 0, saturation: 0, hue: 0, invert: false };
@@ -128,7 +126,7 @@ test('the tone of a material agrees with Chromium’s filters', async ({ page })
   expect(Object.entries(off).filter(([f, v]) => v > (f.includes(' ') ? 3 : 1))).toEqual([]);
 });
 
-test('relief agrees with Chromium’s diffuse light from a distant lamp, drape with its displacement', async ({ page }) => {
+test('relief agrees with Chromium’s diffuse light from a distant lamp, drape with its displacement', { tag: '@wide' }, async ({ page }) => {
   await page.goto('/materials');
   await page.waitForFunction(() => 'dermatexEngine' in globalThis);
   const off = await page.evaluate(async () => {

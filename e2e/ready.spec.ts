@@ -57,7 +57,7 @@ test('readying on the way to a picture: levelled, framed, balanced, lit, and sav
   expect(await sharp(await readFile(file)).metadata()).toMatchObject({ width, height });
 });
 
-test('a late crop leaves coats and masks where they lie on the photo', async ({ page }) => {
+test('a late crop leaves coats and masks where they lie on the photo', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByTestId('card-1').click();
   await facet(page, 'Where');
@@ -97,7 +97,7 @@ test('a late crop leaves coats and masks where they lie on the photo', async ({ 
   expect(apart(before[1], await look(page, ...spots[1], 10))).toBeLessThan(3);
 });
 
-test('a line drawn along something upright levels the photo; quarter turns and mirroring show at once', async ({ page }) => {
+test('a line drawn along something upright levels the photo; quarter turns and mirroring show at once', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await tilted(-3));
   await page.getByTestId('card-photo').click();
   await facet(page, 'Frame');
@@ -126,7 +126,7 @@ test('a line drawn along something upright levels the photo; quarter turns and m
   expect(apart(sky, await look(page, 0.9, 0.5))).toBeGreaterThan(40);
 });
 
-test('perspective: two lines make verticals upright, four corners make a rectangle, and it can be undone', async ({ page }) => {
+test('perspective: two lines make verticals upright, four corners make a rectangle, and it can be undone', { tag: '@wide' }, async ({ page }) => {
   const file = path.join(os.tmpdir(), `dermatex-keystone-${process.pid}.png`);
   // A light door on a dark wall, narrower at the top.
   const svg =

@@ -13,7 +13,7 @@ async function drawnAs(name: string, svg: string): Promise<string> {
 const litter =
   '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><defs><linearGradient id="g" x2="0" y2="1"><stop stop-color="#9db4cc"/><stop offset="1" stop-color="#d8dde0"/></linearGradient></defs><rect width="900" height="600" fill="url(#g)"/><circle cx="300" cy="240" r="14" fill="#a02020"/><path d="M560 150 Q640 180 700 140" stroke="#303030" stroke-width="8" fill="none"/></svg>';
 
-test('litter goes by a tap and a wire by a stroke; its source can be dragged, and it can be put back', async ({ page, hasTouch }) => {
+test('litter goes by a tap and a wire by a stroke; its source can be dragged, and it can be put back', { tag: '@phone' }, async ({ page, hasTouch }) => {
   await openPhoto(page, await drawnAs('litter', litter));
   await page.getByTestId('card-photo').click();
   await facet(page, 'Spots');
@@ -63,7 +63,7 @@ test('litter goes by a tap and a wire by a stroke; its source can be dragged, an
   expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);
 });
 
-test('an old card’s photo is readied by touch alone: levelled, cropped to a panorama, evened out, balanced, calmed', async ({ page, hasTouch }) => {
+test('an old card’s photo is readied by touch alone: levelled, cropped to a panorama, evened out, balanced, calmed', { tag: '@phone' }, async ({ page, hasTouch }) => {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><g transform="rotate(2.5 450 300)">
     <rect x="-500" y="-500" width="1900" height="840" fill="#5b6f8c"/><rect x="-500" y="340" width="1900" height="900" fill="#1c2b31"/>
     <rect x="600" y="120" width="60" height="220" fill="#c9c2b4"/></g></svg>`;
@@ -112,7 +112,7 @@ test('an old card’s photo is readied by touch alone: levelled, cropped to a pa
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
 });
 
-test('a scope follows a slider within 150 ms, in three ways; clipping is shown, a cast is mended by one tap', async ({ page }) => {
+test('a scope follows a slider within 150 ms, in three ways; clipping is shown, a cast is mended by one tap', { tag: '@wide' }, async ({ page }) => {
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><defs><linearGradient id="g"><stop stop-color="#202042"/><stop offset="1" stop-color="#e6e6ee"/></linearGradient></defs><rect width="900" height="600" fill="url(#g)"/></svg>';
   await openPhoto(page, await drawnAs('cast', svg));
@@ -168,7 +168,7 @@ test('a scope follows a slider within 150 ms, in three ways; clipping is shown, 
   await expect(page.getByText(/^Blue sits above/)).toHaveCount(0);
 });
 
-test('a colour is picked on the photo and turned; the colours are stretched', async ({ page }) => {
+test('a colour is picked on the photo and turned; the colours are stretched', { tag: '@phone' }, async ({ page }) => {
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#8a8f94"/><rect x="100" y="100" width="250" height="300" fill="#a8503c"/><rect x="500" y="100" width="250" height="300" fill="#3c6ea8"/></svg>';
   await openPhoto(page, await drawnAs('colours', svg));
@@ -195,7 +195,7 @@ test('a colour is picked on the photo and turned; the colours are stretched', as
   expect(apart(await look(page, 420 / 900, 500 / 600), grey)).toBeGreaterThan(5);
 });
 
-test('a line along a bent edge straightens it', async ({ page }) => {
+test('a line along a bent edge straightens it', { tag: '@wide' }, async ({ page }) => {
   // An edge that a lens has bowed outwards, near the top.
   const bow = Array.from({ length: 31 }, (_, i) => `${i * 30},${100 + 40 * ((i - 15) / 15) ** 2}`).join(' ');
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#3c4a52"/><polygon points="0,0 900,0 900,140 ${bow.split(' ').reverse().join(' ')} 0,140" fill="#c8ccd0"/></svg>`;
@@ -225,7 +225,7 @@ test('a line along a bent edge straightens it', async ({ page }) => {
   await expect(bend).toHaveValue('0.000');
 });
 
-test('what was done to one photo is kept, named, and put on another in part', async ({ page }) => {
+test('what was done to one photo is kept, named, and put on another in part', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await drawnAs('litter', litter));
   await page.getByTestId('card-photo').click();
   await facet(page, 'Light');
@@ -262,7 +262,7 @@ test('what was done to one photo is kept, named, and put on another in part', as
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toHaveCount(0);
 });
 
-test('what lies below is treated by a coat of its own, eased by its strength', async ({ page }) => {
+test('what lies below is treated by a coat of its own, eased by its strength', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await drawnAs('litter', litter));
   await toRail(page);
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();

@@ -24,7 +24,7 @@ const sixteen = () =>
     .png()
     .toBuffer();
 
-test('three scans with borders, one of 16 bits and a corrupt one: trimmed, kept, named, and the bad one said', async ({ page }) => {
+test('three scans with borders, one of 16 bits and a corrupt one: trimmed, kept, named, and the bad one said', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'The whole shelf' }).click();
@@ -75,7 +75,7 @@ test('three scans with borders, one of 16 bits and a corrupt one: trimmed, kept,
   await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeVisible();
 });
 
-test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the scale, is smooth', async ({ page }) => {
+test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the scale, is smooth', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await page.goto('/materials');
   await bring(page, [{ name: 'sixteen.png', buffer: await sixteen() }]);
@@ -116,7 +116,7 @@ test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the 
   expect(steps).toBeGreaterThan(150);
 });
 
-test('a pack goes out and comes in again', async ({ page }) => {
+test('a pack goes out and comes in again', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/materials');
   await bring(page, [{ name: 'dark surround.png', buffer: await scan('#101010', 25) }]);
   await page.getByRole('button', { name: 'Give out a pack' }).click();

@@ -10,7 +10,7 @@ const middle = (page: import('@playwright/test').Page) =>
   });
 const apart = (a: number[], b: number[]) => a.reduce((sum, v, i) => sum + Math.abs(v - b[i]), 0) / a.length;
 
-test('steps of a coat: found by a word, lit from a dial, switched off, ordered, copied, taken off', async ({ page }) => {
+test('steps of a coat: found by a word, lit from a dial, switched off, ordered, copied, taken off', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Tone');
   await settled(page);
@@ -39,7 +39,7 @@ test('steps of a coat: found by a word, lit from a dial, switched off, ordered, 
   await toRail(page);
 });
 
-test('a tint is taken from the picture under a loupe, and from the colours found in the photo', async ({ page, hasTouch }) => {
+test('a tint is taken from the picture under a loupe, and from the colours found in the photo', { tag: '@wide' }, async ({ page, hasTouch }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Tone');
   await page.getByRole('button', { name: 'Tint', exact: true }).last().click();
@@ -64,7 +64,7 @@ test('a tint is taken from the picture under a loupe, and from the colours found
   expect(parseInt(hex.slice(5, 7), 16)).toBeGreaterThan(parseInt(hex.slice(1, 3), 16));
 });
 
-test('a gradient’s ends lie on the picture, and its stops in the panel', async ({ page }) => {
+test('a gradient’s ends lie on the picture, and its stops in the panel', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('button', { name: 'Lay a material' }).click();
   await page.getByRole('button', { name: 'A gradient' }).click();

@@ -8,7 +8,10 @@ const pack = (page: Page) => page.getByRole('group', { name: 'Net loft sheets' }
 
 test.afterEach(({ page }) => behave(page, 'well'));
 
-test('a pack of the supplier is looked at, fetched, and lies on the shelf', async ({ page }) => {
+// The supplier behaves for all pages as one test wants: one test after another.
+test.describe.configure({ mode: 'default' });
+
+test('a pack of the supplier is looked at, fetched, and lies on the shelf', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/materials');
   await page.getByRole('button', { name: 'Look at the supplier’s packs' }).click();
   await expect(pack(page)).toContainText('Skerry Paper Store');
@@ -19,7 +22,7 @@ test('a pack of the supplier is looked at, fetched, and lies on the shelf', asyn
   await expect(page.getByText('by Skerry Paper Store')).toBeVisible();
 });
 
-test('a slow supplier shows how far it is and can be stopped; nothing is kept then', async ({ page }) => {
+test('a slow supplier shows how far it is and can be stopped; nothing is kept then', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/packs');
   await expect(pack(page)).toBeVisible();
   await behave(page, 'slow');
@@ -33,7 +36,7 @@ test('a slow supplier shows how far it is and can be stopped; nothing is kept th
   await expect(page.getByRole('button', { name: 'Chart paper', exact: true })).toHaveCount(0);
 });
 
-test('a failing supplier is said in one sentence, the shelf works without it, and asking again helps', async ({ page }) => {
+test('a failing supplier is said in one sentence, the shelf works without it, and asking again helps', { tag: '@phone' }, async ({ page }) => {
   await behave(page, 'failing');
   await page.goto('/packs');
   await expect(page.getByRole('alert')).toContainText('The supplier does not answer; your own shelf works without it');
@@ -49,7 +52,7 @@ test('a failing supplier is said in one sentence, the shelf works without it, an
   await expect(page.getByRole('alert')).toContainText('The supplier did not send “Net loft sheets”');
 });
 
-test('a corrupt answer is noticed: the catalogue and a pack', async ({ page }) => {
+test('a corrupt answer is noticed: the catalogue and a pack', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/packs');
   await expect(pack(page)).toBeVisible();
   await behave(page, 'corrupt');

@@ -10,6 +10,8 @@ const { buildNode } = await import('./build-node.mjs');
 const main = await buildNode();
 const { status } = spawnSync(process.execPath, ['--enable-source-maps', main, ...process.argv.slice(2)], {
   stdio: 'inherit',
+  // npm runs scripts in the project's folder: files are named from where it was called.
+  cwd: process.env.INIT_CWD ?? process.cwd(),
   env: { ...process.env, DERMATEX_ROOT: root },
 });
 process.exit(status ?? 1);

@@ -1,63 +1,82 @@
-// npm test: installs what is missing, then lint, types, unit tests, build, browser tests. Ends with one line summed over the runners.
-import { spawnSync } from 'node:child_process';
+// npm test: installs what is missing; builds while lint and types run; then unit tests and browser tests, each on all cores. Ends with one line
+// summed over the runners.
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ensureChromium, ensureInstalled } from './install.mjs';
+import { browserTimes, printSlowest, unitTimes } from './slowest.mjs';
+import { spin } from './spin.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensureInstalled();
-const chromium = ensureChromium();
-const env = { ...process.env, CI: '1', CHROMIUM: chromium, DERMATEX_ROOT: root, FORCE_COLOR: '0' };
+const env = { ...process.env, CI: '1', CHROMIUM: ensureChromium(), DERMATEX_ROOT: root, FORCE_COLOR: '0' };
 mkdirSync(path.join(root, 'build'), { recursive: true });
-const results = (name) => path.join(root, 'build', name);
+const bin = (name) => path.join(root, 'node_modules/.bin', name);
+const result = (name) => path.join(root, 'build', name);
+const started = Date.now();
 let passed = 0;
 let failed = 0;
 
-function step(name, command, args) {
-  console.log(`\n— ${name}`);
+/** Runs a command and prints what it said once it has ended. Resolves true when it succeeded. */
+function step(name, command, args, live = false) {
   const start = Date.now();
-  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env });
-  console.log(`${name}: ${status === 0 ? 'ok' : 'FAILED'}, ${Math.round((Date.now() - start) / 1000)} s`);
-  return status === 0;
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env });
+    const said = [];
+    const hear = (chunk) => (live ? process.stdout.write(chunk) : said.push(chunk));
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.on('close', (status) => {
+      const text = Buffer.concat(said).toString().trim();
+      console.log(`\n— ${name}: ${status === 0 ? 'ok' : 'FAILED'}, ${Math.round((Date.now() - start) / 1000)} s${text ? `\n${text}` : ''}`);
+      resolve(status === 0);
+    });
+  });
 }
 
-const bin = (name) => path.join(root, 'node_modules/.bin', name);
-const whole = (name, command, args) => {
-  if (step(name, command, args)) passed++;
+const whole = async (name, command, args) => {
+  if (await step(name, command, args)) passed++;
   else failed++;
 };
 
-whole('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-whole('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-whole('types', bin('tsc'), ['--noEmit']);
-
-rmSync(results('jest.json'), { force: true });
-const unit = step('unit tests', bin('jest'), ['--json', `--outputFile=${results('jest.json')}`]);
-try {
-  const report = JSON.parse(readFileSync(results('jest.json'), 'utf8'));
-  passed += report.numPassedTests;
-  // A suite that does not even run counts as one failure.
-  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
-  if (report.numPassedTests === 0) failed++;
-} catch {
-  if (!unit) failed++;
-}
-
-if (step('build', process.execPath, [path.join(root, 'scripts/build.mjs')])) {
-  passed++;
-  rmSync(results('playwright.json'), { force: true });
-  const browser = step('browser tests', bin('playwright'), ['test']);
+/** Adds a runner's counts from the report that it wrote; a runner that wrote none, or ran nothing, has failed. */
+function count(file, read, succeeded) {
   try {
-    const { stats } = JSON.parse(readFileSync(results('playwright.json'), 'utf8'));
-    passed += stats.expected + stats.flaky;
-    failed += stats.unexpected;
-    if (stats.expected === 0) failed++;
+    const { good, bad } = read(JSON.parse(readFileSync(result(file), 'utf8')));
+    passed += good;
+    failed += bad + (good === 0 || (!succeeded && bad === 0) ? 1 : 0);
   } catch {
     failed++;
   }
-  if (!browser && failed === 0) failed++;
-} else failed++;
+}
 
+async function unitTests() {
+  const jest = [bin('jest'), '--maxWorkers=100%', '--json', `--outputFile=${result('jest.json')}`];
+  const ok = await step('unit tests', process.execPath, jest);
+  // A suite that does not even run counts as one failure.
+  count('jest.json', (r) => ({ good: r.numPassedTests, bad: r.numFailedTests + r.numRuntimeErrorTestSuites }), ok);
+}
+
+async function browserTests() {
+  const ok = await step('browser tests', bin('playwright'), ['test'], true);
+  count('playwright.json', ({ stats }) => ({ good: stats.expected + stats.flaky, bad: stats.unexpected }), ok);
+}
+
+console.log(`The machine's spin probe: ${spin().toFixed(0)} ms (26 on a quiet one)`);
+for (const file of ['jest.json', 'playwright.json']) rmSync(result(file), { force: true });
+const [built] = await Promise.all([
+  step('build', process.execPath, [path.join(root, 'scripts/build.mjs')]),
+  // One after another on the other core.
+  whole('types', bin('tsc'), ['--noEmit'])
+    .then(() => whole('lint', bin('eslint'), ['.', '--max-warnings', '0', '--cache', '--cache-location', 'build/eslint']))
+    .then(() => whole('format', bin('prettier'), ['--check', '--log-level', 'warn', '--cache', '--cache-location', 'build/prettier', '.'])),
+]);
+if (built) passed++;
+else failed++;
+await unitTests();
+if (built) await browserTests();
+printSlowest([...unitTimes(result('jest.json')), ...browserTimes(result('playwright.json'))]);
+console.log(`\nAll of it: ${Math.round((Date.now() - started) / 1000)} s; spin probe ${spin().toFixed(0)} ms`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -1,4 +1,4 @@
-import { levelSize, pixelBytes, type Picture } from '../core/image/picture';
+import { levelUpTo, pixelBytes, type Picture } from '../core/image/picture';
 import { NO_ROOM, type Region } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
@@ -103,6 +103,11 @@ export class Engine {
     );
   }
 
+  /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
+  forget(): void {
+    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.kept, this.tables]) part.clear();
+  }
+
   /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */
   get largeTile(): number {
     return this.pool.shared ? 384 : 256;
@@ -115,10 +120,8 @@ export class Engine {
   /** The photo at the largest of its levels that a finder wants. */
   private async finderInput(ref: Pick<PictureRef, 'key'>): Promise<FinderInput> {
     const picture = await this.photo(ref);
-    let level = 0;
-    while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > FINDER_SIDE) level++;
-    const [width, height] = levelSize(picture, level);
-    return { bytes: await this.bytesAt(picture.levels[level], width * height * 4), width, height };
+    const { at, width, height } = levelUpTo(picture, FINDER_SIDE);
+    return { bytes: await this.bytesAt(at, width * height * 4), width, height };
   }
 
   /** An imported picture, made to fit as a material. */
@@ -138,10 +141,8 @@ export class Engine {
     side: number,
   ): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
     const picture = await this.own(key, fitting);
-    let level = 0;
-    while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > side) level++;
-    const [width, height] = levelSize(picture, level);
-    const bytes = await this.bytesAt(picture.levels[level], width * height * pixelBytes(picture.deep));
+    const { at, width, height } = levelUpTo(picture, side);
+    const bytes = await this.bytesAt(at, width * height * pixelBytes(picture.deep));
     // The high byte of each value, which comes second.
     const pixels = picture.deep ? bytes.filter((_, i) => i % 2 === 1) : bytes;
     return { pixels, width, height };
@@ -179,12 +180,7 @@ export class Engine {
     for (let attempt = 0; ; attempt++) {
       if (this.pool.losses !== this.losses) {
         this.losses = this.pool.losses;
-        this.library.clear();
-        this.surveyor.clear();
-        this.keeper.clear();
-        this.guards.clear();
-        this.kept.clear();
-        this.tables.clear();
+        this.forget();
       }
       try {
         const plan = await this.plan({ ...drawing, tile }, options.quick ?? false);

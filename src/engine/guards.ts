@@ -4,7 +4,7 @@ import { SURE, type Finding } from '../core/guards/finding';
 import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
 import { regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel } from '../core/guards/cutout';
-import { levelSize, type Picture } from '../core/image/picture';
+import type { Picture } from '../core/image/picture';
 import { identify } from '../core/graph/key';
 import type { PictureRef, Piece } from '../core/piece/schema';
 import type { Library } from './library';
@@ -163,7 +163,7 @@ export class Guardian {
     const { picture: subject, key } = await this.picture(piece, { subject: 1 });
     const hairs = piece.guards?.hairs ?? NO_HAIRS;
     const name = `${key}:${identify(hairs)}`;
-    const [width, height] = levelSize(photo, alphaLevel(photo));
+    const { width, height } = alphaLevel(photo);
     const made = { width: subject.width, height: subject.height };
     let alpha: Picture | undefined;
     const edge = await this.library.made(

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { KeptTiles } from '../core/graph/node';
-import { slotAt, slotBytes } from '../core/graph/slot';
+import { slotAt, slotBytes, stampBytes, tilesOf } from '../core/graph/slot';
 import { nodeTypeOf } from '../core/render/nodes';
 import { unitOf, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
@@ -57,7 +57,7 @@ export class Keeper {
     const releases: (() => void)[] = [];
     const place = (name: string, margin: number, values: number, isWanted: boolean): KeptTiles | undefined => {
       const key = `${name}|${where}|${margin}`;
-      const stamp = this.slots.get(key) ?? (isWanted ? this.make(key, slotBytes(region, tile, margin, values)) : undefined);
+      const stamp = this.slots.get(key) ?? (isWanted ? this.make(key, slotBytes(region, tile, margin, values), tilesOf(region, tile).count) : undefined);
       if (stamp === undefined) return undefined;
       releases.push(this.slots.use(key));
       return slotAt(this.slots.addressOf(key), region, tile, margin, values, stamp);
@@ -75,11 +75,14 @@ export class Keeper {
     return () => releases.forEach((release) => release());
   }
 
-  private make(key: string, bytes: number): number | undefined {
+  private make(key: string, bytes: number, tiles: number): number | undefined {
     if (bytes > MOST_OF_ONE) return undefined;
     this.slots.makeRoom(bytes);
     const stamp = ++this.stamps;
-    this.slots.put(key, this.pool.heap.take(bytes), bytes, stamp);
+    const at = this.pool.heap.take(bytes);
+    // What lies there from before must not pass for a stamp.
+    this.pool.machine?.bytes.fill(0, at, at + stampBytes(tiles));
+    this.slots.put(key, at, bytes, stamp);
     return stamp;
   }
 }

@@ -1,3 +1,4 @@
+import { realpathSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
@@ -8,8 +9,8 @@ import { Library, type Decoded } from './library';
 import { Pool, type WorkerHandle } from './pool';
 import type { FromWorker } from './protocol';
 
-/** The folder that holds package.json; scripts name it. */
-export const root = process.env.DERMATEX_ROOT ?? process.cwd();
+/** The project's folder, which holds the compiled kernels and the models: named by scripts, else the one in whose `build/` the running bundle lies. */
+export const root = process.env.DERMATEX_ROOT ?? path.dirname(path.dirname(realpathSync(process.argv[1])));
 
 function spawn(): WorkerHandle {
   const worker = new Worker(path.join(root, 'build/src-engine-node.worker.mjs'));
@@ -36,12 +37,14 @@ export interface NodeEngineOptions {
   find?: Find;
   /** See PoolOptions. */
   patience?: number;
+  /** See EngineOptions. */
+  keeps?: boolean;
 }
 
 /** The engine on worker threads: the same core, the same interface as in a browser. */
-export async function nodeEngine({ decode, size, levels, inPlace, shared = true, patience, find }: NodeEngineOptions): Promise<Engine> {
+export async function nodeEngine({ decode, size, levels, inPlace, shared = true, patience, find, keeps }: NodeEngineOptions): Promise<Engine> {
   const module = await WebAssembly.compile(await readFile(path.join(root, shared ? 'public/kernels-shared.wasm' : 'public/kernels.wasm')));
   const pool = new Pool({ module, shared, size: size ?? Math.min(8, Math.max(1, os.availableParallelism())), spawn, patience });
   await pool.ready();
-  return new Engine({ pool, decode, find, library: new Library(pool, undefined, levels, inPlace) });
+  return new Engine({ pool, decode, find, keeps, library: new Library(pool, undefined, levels, inPlace) });
 }

@@ -2,7 +2,7 @@ import { fingerprint, nodeKey } from '../core/graph/key';
 import type { Need, Resource } from '../core/graph/needs';
 import type { Graph } from '../core/graph/node';
 import type { Size } from '../core/image/motion';
-import type { Picture } from '../core/image/picture';
+import { levelUpTo, type Picture } from '../core/image/picture';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
 import { tipKey } from '../core/strokes/dabs';
@@ -12,6 +12,9 @@ import { MaterialLoader } from './materials';
 import type { Library } from './library';
 import type { StrokeTables } from './tables';
 import type { Surveyor } from './surveys';
+
+/** Longest side of the own picture that a tip is cut from. */
+const OWN_TIP_SIDE = 512;
 
 /** Something loaded, and the key that names its content. */
 interface Loaded {
@@ -125,8 +128,14 @@ export class Resolver {
     const tips: Record<string, Picture> = {};
     for (const stroke of strokes) {
       const key = tipKey(stroke);
-      if (stroke.tip === 'cut' && stroke.material && !tips[key]) tips[key] = await this.materials.tip(stroke.material);
+      if (stroke.tip === 'cut' && stroke.material && !tips[key]) tips[key] = await this.loadTip(stroke.material);
     }
     return tips;
+  }
+
+  private async loadTip({ id, seed, file }: NonNullable<Stroke['material']>): Promise<Picture> {
+    if (!file) return this.materials.tip({ id, seed });
+    const { at, width, height } = levelUpTo(await this.pictures.photo(file), OWN_TIP_SIDE);
+    return { width, height, levels: [at] };
   }
 }

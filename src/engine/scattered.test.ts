@@ -1,9 +1,9 @@
 import { modes } from '../core/blend';
 import { maskParts } from '../core/mask';
 import { coatSchema, type Coat } from '../core/piece/schema';
-import { controlsOf } from '../core/schema';
 import { laySchema } from '../core/lay/lay';
 import { treatments } from '../core/treatments';
+import { panelValues } from '@/testing/chance';
 import { numbers } from '@/testing/machine';
 import type { Engine } from './engine';
 import { nodeEngine } from './node';
@@ -25,25 +25,12 @@ afterAll(() => engine.pool.close());
 function maker(seed: number) {
   const random = numbers(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
-  /** Values within what the panel of a schema offers, its ends among them; some left as they are. */
-  const values = (schema: Parameters<typeof controlsOf>[0], skip: string[] = []): Record<string, unknown> => {
-    const out: Record<string, unknown> = {};
-    for (const { key, meta } of controlsOf(schema)) {
-      if (skip.includes(key) || random() < 0.35) continue;
-      const { min = 0, max = 1 } = meta;
-      if (meta.control === 'slider') out[key] = random() < 0.3 ? pick([min, max]) : min + (max - min) * random();
-      else if (meta.control === 'choice') out[key] = pick(meta.choices ?? []).value;
-      else if (meta.control === 'toggle') out[key] = random() < 0.5;
-      else if (meta.control === 'colour') out[key] = pick(['#a04020', '#204060', '#e0d0b0']);
-    }
-    return out;
-  };
-  const whole = (of: Record<string, unknown>) => ('levels' in of ? { ...of, levels: Math.round(of.levels as number) } : of);
+  const values = (schema: Parameters<typeof panelValues>[0], skip?: string[]) => panelValues(schema, random, skip);
   // A poster's steps and hard black and white fall otherwise on a small drawing.
   const gentle = treatments.filter((t) => t.kind !== 'posterise');
   const treatment = () => {
     const { kind, schema } = pick(gentle);
-    return { kind, ...whole(values(schema)), strength: pick([1, 0.5]), mode: pick(['normal', 'normal', 'soft-light']) };
+    return { kind, ...values(schema), strength: pick([1, 0.5]), mode: pick(['normal', 'normal', 'soft-light']) };
   };
   const part = () => {
     const { kind, schema } = pick(maskParts.filter(({ kind }) => !['coat', 'guard', 'colours'].includes(kind)));

@@ -1,5 +1,6 @@
 import { strokeSchema, type Stroke } from '../core/strokes/schema';
-import { dabsOf, strokeToken, type Tabled } from '../core/strokes/dabs';
+import { dabsOf, type Tabled } from '../core/strokes/dabs';
+import { strokeToken } from '../core/strokes/token';
 import { Heap } from '../core/image/heap';
 import { testMachine } from '@/testing/machine';
 import type { Pool } from './pool';

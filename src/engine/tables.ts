@@ -1,5 +1,6 @@
 import type { Stroke } from '../core/strokes/schema';
-import { DabMaker, strokeToken, type Tabled } from '../core/strokes/dabs';
+import { DabMaker, type Tabled } from '../core/strokes/dabs';
+import { strokeToken } from '../core/strokes/token';
 import type { Pool } from './pool';
 
 interface Table {
@@ -38,11 +39,6 @@ export class StrokeTables {
     if (!machine || stroke.points.length < LONG) return stroke;
     const token = `${strokeToken(stroke)}:${frame.width}x${frame.height}`;
     let table = this.tables.get(token);
-    // One that has become shorter, by undoing for instance, is another one.
-    if (table && table.points > stroke.points.length) {
-      this.drop(token);
-      table = undefined;
-    }
     if (!table) {
       this.forget();
       const capacity = 4096;

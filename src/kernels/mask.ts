@@ -118,7 +118,7 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
  * Dabs of a tip cut from a picture: the round tip times the luma of an RGBA8 picture, spread from black to white about its middle, that lies over
  * the dab and turns with it. Each dab shows another part of the picture, so that a stroke does not repeat.
  */
-export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32): void {
+export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32, darks: i32): void {
   for (let k = 0; k < count; k++) {
     const d = dabs + <usize>k * 24;
     const x = f32.load(d);
@@ -154,7 +154,8 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
         const b = texel(picture, pw, ph, iu + 1, iv);
         const c = texel(picture, pw, ph, iu, iv + 1);
         const e = texel(picture, pw, ph, iu + 1, iv + 1);
-        const value = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
+        const light: f32 = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
+        const value: f32 = darks ? 1 - light : light;
         const grain = max<f32>(0, min<f32>(1, (value - 0.35) * <f32>3.3333333));
         const p = cover + (<usize>(j * tw + i) << 2);
         const there = f32.load(p);

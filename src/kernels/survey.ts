@@ -12,8 +12,9 @@ export function localTone(
 ): void {
   const top = f32x4.splat(<f32>(size - 1));
   const second = line + (<usize>sw << 2);
-  const left = max<i32>(0, <i32>((x + 0.5) * kx - 0.5));
-  const right = min<i32>(sw - 1, max<i32>(0, <i32>((x + <f32>tw) * kx) + 1));
+  // A tile beyond the picture reads the values at its edge.
+  const left = min<i32>(sw - 1, max<i32>(0, <i32>((x + 0.5) * kx - 0.5)));
+  const right = min<i32>(sw - 1, max<i32>(left, <i32>((x + <f32>tw) * kx) + 1));
   for (let j = 0; j < th; j++) {
     const v: f32 = max<f32>(0, min<f32>(<f32>(sh - 1), (y + <f32>j + 0.5) * ky - 0.5));
     const v0 = min<i32>(sh - 1, <i32>v);

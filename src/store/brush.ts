@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Stroke } from '../core/strokes/schema';
 
-type Shape = Pick<Stroke, 'tip' | 'material' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
+type Shape = Pick<Stroke, 'tip' | 'material' | 'marks' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
 
 interface BrushState extends Shape {
   /** Diameter in u. */
@@ -30,6 +30,7 @@ export const useBrush = create<BrushState>((set) => ({
   smooth: 0,
   tip: 'round',
   material: undefined,
+  marks: 'lights',
   angle: 0,
   follow: true,
   spacing: 0.1,

@@ -1,8 +1,8 @@
-import { fileOfSource } from '../core/sources';
 import type { Fitting } from '../core/materials/fitting/schema';
-import { recipeOf, parseRecipe, coatsOf } from '../core/piece/recipe';
+import { withFiles } from '../core/piece/pictures';
+import { coatsOf, layRecipe, parseRecipe, recipeOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';
-import type { Piece, Recipe } from '../core/piece/schema';
+import type { Piece } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
 import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
@@ -10,7 +10,6 @@ import { download, fileName } from './files';
 import { useBench } from './bench';
 import { newId } from './pieces';
 import { sourceOf, useOwn } from './own';
-import { changeReady } from './ready';
 import * as storage from './storage';
 import { create } from 'zustand';
 
@@ -70,31 +69,21 @@ export function saveRecipe(piece: Piece): void {
   download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(piece.name)}.recipe.json`);
 }
 
-/** The piece's guards with what a recipe says of regions. */
-const withGuards = (piece: Piece, { guards }: Recipe): Pick<Piece, 'guards'> =>
-  guards ? { guards: piece.guards ? { ...piece.guards, regions: { ...piece.guards.regions, ...guards.regions } } : guards } : {};
-
-/** Lays the coats of a recipe on the open piece, above what is there, with its light and colour. One step of undo. @throws RangeError with one sentence. */
+/** Lays a recipe on the open piece: its coats above what is there, and its readying. One step of undo. @throws RangeError with one sentence. */
 export async function openRecipe(text: string): Promise<number> {
   const recipe = parseRecipe(text);
   const own = await storage.listOwn();
   const coats = coatsOf(recipe, newId).map((coat) => {
-    const source = coat.source as { kind: string; file?: string; fitting?: Fitting };
-    if (!fileOfSource(source)) return coat;
-    const found = own.find((o) => o.key === source.file || o.name === source.file);
-    if (!found)
-      throw new RangeError(`The recipe uses the picture "${source.file}", which is not on your shelf; bring it in and open the recipe again.`);
-    if (source.kind === 'cutout') return { ...coat, source: { ...coat.source, file: found.key, width: found.width, height: found.height } };
-    return { ...coat, source: sourceOf({ ...found, fitting: source.fitting }) as typeof coat.source };
+    const { fitting } = coat.source as { fitting?: Fitting };
+    return withFiles(coat, (named) => {
+      const found = own.find((o) => o.key === named || o.name === named);
+      if (!found) throw new RangeError(`The recipe uses the picture "${named}", which is not on your shelf; bring it in and open the recipe again.`);
+      // Its size once it is made to fit.
+      const { width, height } = coat.source.kind === 'cutout' ? found : (sourceOf({ ...found, fitting }) as { width?: number; height?: number });
+      return { file: found.key, width, height };
+    });
   });
-  // Of its readying what another photo can use: not the frame, and not the spot that was grey.
-  const { whiteBalance, tone, curves, colour, monochrome } = recipe.ready ?? {};
-  const balance = whiteBalance && { ...whiteBalance, neutral: undefined, gains: undefined };
-  const steps = Object.fromEntries(Object.entries({ whiteBalance: balance, tone, curves, colour, monochrome }).filter(([, v]) => v !== undefined));
-  const readied = Object.keys(steps).length > 0 ? changeReady((r) => ({ ...r, ...steps })) : (piece: Piece) => piece;
-  useBench
-    .getState()
-    .change(`Recipe ${recipe.name}`, (piece) => readied({ ...piece, ...withGuards(piece, recipe), coats: [...piece.coats, ...coats] }));
+  useBench.getState().change(`Recipe ${recipe.name}`, layRecipe(recipe, coats));
   useBench.getState().choose(coats[coats.length - 1]?.id ?? null);
   return coats.length;
 }

@@ -1,6 +1,6 @@
-import { fileOfSource } from '../core/sources';
+import { filesOf, withFiles, type FoundFile } from '../core/piece/pictures';
 import { create } from 'zustand';
-import { parseRecipe, coatsOf } from '../core/piece/recipe';
+import { coatsOf, layRecipe, parseRecipe } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import { takePicture } from './files';
 import { complain } from './notices';
@@ -64,21 +64,14 @@ export const usePieces = create<PiecesState>((set, get) => ({
     const [picture, text] = await Promise.all([file(`/demo/photos/${sample.photo}`), file(`/demo/pieces/${sample.recipe}`)]);
     const photo = await takePicture(picture, sample.photo);
     const recipe = parseRecipe(await text.text());
-    const coats = coatsOf(recipe, newId);
-    for (const coat of coats) {
-      const source = coat.source as { kind: string; file?: string };
-      if (!fileOfSource(source) || !source.file) continue;
-      const name = source.file.split('/').pop() ?? source.file;
+    const found = new Map<string, FoundFile>();
+    for (const named of new Set(recipe.coats.flatMap(filesOf))) {
+      const name = named.split('/').pop() ?? named;
       const { key, width, height } = await takePicture(await file(`/demo/photos/${name}`), name);
-      Object.assign(source, { file: key, width, height });
+      found.set(named, { file: key, width, height });
     }
-    const piece = {
-      ...newPiece(photo, sample.name),
-      coats,
-      strength: recipe.strength,
-      ...(recipe.ready ? { ready: recipe.ready } : {}),
-      ...(recipe.guards ? { guards: recipe.guards } : {}),
-    };
+    const coats = coatsOf(recipe, newId).map((coat) => withFiles(coat, (named) => found.get(named) as FoundFile));
+    const piece = layRecipe(recipe, coats)(newPiece(photo, sample.name));
     await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
     void get().refresh().catch(complain);
     return piece.id;

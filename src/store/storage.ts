@@ -2,7 +2,7 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { FamilyId } from '../core/materials/material';
-import { fileOfSource } from '../core/sources';
+import { filesOf } from '../core/piece/pictures';
 import { explain } from '../core/piece/explain';
 
 /** IndexedDB behind AsyncStorage: pieces as JSON, pictures as base64 of the file they came from. */
@@ -92,8 +92,9 @@ export async function savePiece(piece: Piece, picture: string | null): Promise<v
 export async function loadPiece(id: string): Promise<Piece | null> {
   const text = await storage.getItem(`piece:${id}`);
   if (text === null || text === undefined) return null;
-  const result = pieceSchema.safeParse(JSON.parse(text));
-  if (!result.success) throw new RangeError(explain(result.error, 'piece'));
+  const data: unknown = JSON.parse(text);
+  const result = pieceSchema.safeParse(data);
+  if (!result.success) throw new RangeError(explain(result.error, 'piece', data));
   return result.data;
 }
 
@@ -106,7 +107,7 @@ export async function removePiece(id: string): Promise<void> {
 }
 
 function picturesOf(piece: Piece): string[] {
-  return [piece.photo.key, ...piece.coats.flatMap((c) => fileOfSource(c.source) ?? [])];
+  return [piece.photo.key, ...piece.coats.flatMap(filesOf)];
 }
 
 async function sweep(): Promise<void> {

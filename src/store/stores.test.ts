@@ -254,14 +254,29 @@ describe('recipes and sizes', () => {
     await flush();
   });
 
-  it('bring light and colour along, but neither frame nor grey spot', async () => {
+  it('bring their whole readying, strength and guards along, and one undo takes all of it back', async () => {
     const before = useBench.getState().piece;
-    const ready = { crop: { x: 0.1, y: 0, w: 0.5, h: 1 }, whiteBalance: { neutral: [0.5, 0.5], warmth: 0.2 }, tone: { shadows: 0.3 } };
-    await openRecipe(JSON.stringify({ dermatex: 1, name: 'Evening', ready, coats: [] }));
+    const ready = {
+      crop: { x: 0.1, y: 0, w: 0.5, h: 1 },
+      lens: { k1: -0.1 },
+      whiteBalance: { neutral: [0.5, 0.5], warmth: 0.2 },
+      tone: { shadows: 0.3 },
+      even: { amount: 0.5 },
+      localTone: { flatten: 0.2 },
+      localContrast: { amount: 0.3 },
+      levels: { black: 0.1 },
+      ranges: { shadowBlue: 0.2 },
+      hues: [{ hue: 30, saturation: 0.4 }],
+      noise: { luma: 0.3 },
+    };
+    const guards = { regions: { lips: { amount: 0.2 } } };
+    await openRecipe(JSON.stringify({ dermatex: 1, name: 'Evening', strength: 0.7, ready, guards, coats: [] }));
     const { piece } = useBench.getState();
-    expect(piece?.ready).toMatchObject({ crop: { x: 0, y: 0, w: 1, h: 1, turn: 0 }, whiteBalance: { warmth: 0.2 }, tone: { shadows: 0.3 } });
-    expect(piece?.ready?.whiteBalance?.neutral).toBeUndefined();
+    expect(piece?.ready).toMatchObject(ready);
+    expect(piece?.strength).toBe(0.7);
+    expect(piece?.guards?.regions.lips).toEqual({ amount: 0.2 });
     useBench.getState().undo();
+    expect(useBench.getState().piece).toMatchObject({ strength: before?.strength, coats: before?.coats });
     expect(useBench.getState().piece?.ready).toEqual(before?.ready);
     await flush();
   });

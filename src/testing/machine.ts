@@ -45,3 +45,12 @@ export function numbers(seed: number): () => number {
     return s / 4294967296;
   };
 }
+
+/** An object that throws when it, or anything in it, is changed. */
+export function freeze<T>(value: T): T {
+  if (typeof value === 'object' && value !== null && !Object.isFrozen(value)) {
+    Object.freeze(value);
+    Object.values(value).forEach(freeze);
+  }
+  return value;
+}

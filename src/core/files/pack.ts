@@ -82,7 +82,7 @@ function parseList(list: Uint8Array, called: string): Pack {
     throw new BadFile(`The list in ${called} is not JSON; ask its maker for a whole one.`);
   }
   const parsed = packSchema.safeParse(json);
-  if (!parsed.success) throw new BadFile(explain(parsed.error, 'pack'));
+  if (!parsed.success) throw new BadFile(explain(parsed.error, 'pack', json));
   return parsed.data;
 }
 
@@ -97,7 +97,7 @@ function packOf(names: string[], fileName: string): Pack {
 /** A pack as the bytes of a zip. Pictures are stored as they are: they would not shrink. @throws RangeError when it is no valid pack. */
 export function writePack(pack: Pack, pictures: Map<string, Uint8Array>): Uint8Array<ArrayBuffer> {
   const checked = packSchema.safeParse(pack);
-  if (!checked.success) throw new RangeError(explain(checked.error, 'pack'));
+  if (!checked.success) throw new RangeError(explain(checked.error, 'pack', pack));
   const entries: Zippable = { 'pack.json': [strToU8(JSON.stringify(checked.data, null, 2)), { level: 6 }] };
   for (const { file } of checked.data.materials) {
     const bytes = pictures.get(file);

@@ -1,3 +1,4 @@
+import { closest } from 'fastest-levenshtein';
 import type * as z from 'zod';
 import type { Motion } from '../image/motion';
 import { controlsOf } from '../schema';
@@ -24,12 +25,12 @@ export function moveParams(operation: Operation, params: Record<string, unknown>
   return out;
 }
 
-/** Finds entries by their kind. @throws RangeError with the unknown kind and the nearest known one. */
+/** Finds entries by their kind; the function throws a RangeError with the unknown kind and the nearest known one. */
 export function registry<T extends { kind: string }>(entries: readonly T[], what: string): (kind: string) => T {
   const byKind = new Map(entries.map((entry) => [entry.kind, entry]));
   return (kind) => {
     const found = byKind.get(kind);
-    if (!found) throw new RangeError(`There is no ${what} called "${kind}".`);
+    if (!found) throw new RangeError(`There is no ${what} called "${kind}"; the nearest is "${closest(String(kind), [...byKind.keys()])}".`);
     return found;
   };
 }

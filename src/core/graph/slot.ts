@@ -24,7 +24,8 @@ export function tileRegion(region: Region, tile: number, index: number): Region 
   return { x: region.x + x, y: region.y + y, width: Math.min(tile, region.width - x), height: Math.min(tile, region.height - y) };
 }
 
-const stampBytes = (count: number) => Math.ceil((count * 4) / 128) * 128;
+/** Bytes of the stamps of so many tiles. */
+export const stampBytes = (count: number): number => Math.ceil((count * 4) / 128) * 128;
 
 /** Bytes of one kept tile of `side` pixels: so many values of 16 bits a pixel, and eight bytes for a count. */
 const tileBytes = (side: number, values: number) => Math.ceil((side * side) / 8) * 8 * values * 2 + 16;

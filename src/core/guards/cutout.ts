@@ -1,5 +1,5 @@
 import type { Machine } from '../image/machine';
-import { levelSize, type Picture } from '../image/picture';
+import { levelUpTo, type Level, type Picture } from '../image/picture';
 import { samplePhoto } from '../image/sample';
 import { Scratch } from '../image/tile';
 import { guidedModel } from './guided';
@@ -18,11 +18,7 @@ export interface CutoutOrder {
 }
 
 /** The level of a photo on which alpha is drawn. */
-export function alphaLevel(photo: Picture): number {
-  let level = 0;
-  while (level + 1 < photo.levels.length && Math.max(...levelSize(photo, level)) > ALPHA_SIDE) level++;
-  return level;
-}
+export const alphaLevel = (photo: Picture): Level => levelUpTo(photo, ALPHA_SIDE);
 
 /**
  * A subject's alpha at a size at which hair is seen, and the colour of its edge against what lies behind. The subject's map, drawn to the photo by a
@@ -43,11 +39,10 @@ export function drawCutout(machine: Machine, { photo, subject, hairs }: CutoutOr
   };
   const guide = read(photo);
   const mask = planes.copy(read(subject)[0]);
-  const level = alphaLevel(photo);
-  const [w, h] = levelSize(photo, level);
+  const { at, width: w, height: h } = alphaLevel(photo);
   const model = guidedModel(planes, guide, mask, Math.max(2, long / 130), 3e-5);
   if (hairs.length > 0) mixAlongHair(planes, guide, mask, model, hairs);
-  kernels.modelOn(photo.levels[level], w, h, ...model.slopes, model.offset, width, height, 0.06, 0.94, alpha.levels[0]);
+  kernels.modelOn(at, w, h, ...model.slopes, model.offset, width, height, 0.06, 0.94, alpha.levels[0]);
 
   // Colours in front of and behind the edge: the small alpha is that of the same model.
   const small = planes.make();

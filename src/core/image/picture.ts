@@ -68,12 +68,25 @@ export function levelSize(picture: Picture, level: number): [number, number] {
   return [width, height];
 }
 
-/** A small copy of a picture as values 0..1 of red, green, blue, alpha: the largest level whose long side is at most `side`. */
-export function smallCopy(machine: Machine, picture: Picture, side: number): { width: number; height: number; pixels: Float32Array } {
+/** One level of a picture. */
+export interface Level {
+  level: number;
+  at: number;
+  width: number;
+  height: number;
+}
+
+/** The largest level of a picture whose long side is at most so many pixels; its smallest when all are larger. */
+export function levelUpTo(picture: Picture, side: number): Level {
   let level = 0;
   while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > side) level++;
   const [width, height] = levelSize(picture, level);
-  const at = picture.levels[level];
+  return { level, at: picture.levels[level], width, height };
+}
+
+/** A small copy of a picture as values 0..1 of red, green, blue, alpha: the largest level whose long side is at most `side`. */
+export function smallCopy(machine: Machine, picture: Picture, side: number): { width: number; height: number; pixels: Float32Array } {
+  const { at, width, height } = levelUpTo(picture, side);
   const { bytes } = machine;
   const values = picture.deep ? new Uint16Array(bytes.buffer, at, width * height * 4) : bytes.subarray(at, at + width * height * 4);
   const most = picture.deep ? 65535 : 255;

@@ -54,7 +54,7 @@ import twill from './generators/twill';
 import wash from './generators/wash';
 import weatheredWood from './generators/weathered-wood';
 import worn from './generators/worn';
-import type { Material } from './material';
+import type { Marks, Material } from './material';
 
 /** The shelf, in the order in which it is shown. */
 export const materials: readonly Material[] = [
@@ -126,3 +126,9 @@ export function materialById(id: string): Material {
 }
 
 export { families, type Material } from './material';
+
+/** What of a material counts first where it is a mask or a tip: dark marks on a light ground, else its lights. */
+export function marksOf(id: string): Marks {
+  const { marks, luma } = materialById(id);
+  return marks ?? (luma >= 0.5 ? 'darks' : 'lights');
+}

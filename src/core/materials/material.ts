@@ -43,6 +43,13 @@ export interface Paint {
   knee?: number;
 }
 
+/** What of a material counts where it is a mask or a tip. */
+export const marksOptions = [
+  { value: 'lights', label: 'Its lights' },
+  { value: 'darks', label: 'Its darks' },
+] as const;
+export type Marks = (typeof marksOptions)[number]['value'];
+
 /** One entry of the shelf. A new material is one file that exports this. */
 export interface Material<S extends z.ZodObject = z.ZodObject> {
   id: string;
@@ -58,6 +65,8 @@ export interface Material<S extends z.ZodObject = z.ZodObject> {
   suggest: { blend: BlendName; strength: number };
   /** Mean luma it aims at, 0..1. */
   luma: number;
+  /** Whether its marks are darker or lighter than its ground; by its luma when left out. */
+  marks?: Marks;
   help: string;
   paint(sheet: Sheet, params: z.output<S>): Paint;
 }

@@ -1,5 +1,6 @@
 import { materialById } from '../materials';
 import { maskPartByKind } from '../mask';
+import { sourceByKind } from '../sources';
 import type { Lay } from '../lay/lay';
 import { strokesSchema } from '../mask/parts/strokes';
 import type { Stroke } from '../strokes/schema';
@@ -14,23 +15,11 @@ const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
 
 export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
 
-/** Mode and strength in which a source that is no material is first seen. */
-const firstLook: Record<string, { blend: Coat['blend']; strength: number }> = {
-  gradient: { blend: 'soft-light', strength: 0.6 },
-  grain: { blend: 'overlay', strength: 1 },
-  colour: { blend: 'soft-light', strength: 0.5 },
-};
-
-/** A new coat with the mode and strength that its material suggests. */
+/** A new coat with the mode and strength that its source, or its material, suggests, and as far held back by guards as suits what it does. */
 export function newCoat(id: string, source: SourceInput): Coat {
-  const suggest =
-    source.kind === 'material'
-      ? materialById(String(source.id)).suggest
-      : // What is already there is treated and put in its own place.
-        source.kind === 'below' || source.kind === 'photo' || source.kind === 'cutout'
-        ? { blend: 'normal', strength: 1 }
-        : (firstLook[source.kind] ?? { blend: 'multiply', strength: 0.6 });
-  return coatSchema.parse({ id, source, ...suggest });
+  const { firstLook, guards } = sourceByKind(source.kind);
+  const suggest = source.kind === 'material' ? materialById(String(source.id)).suggest : firstLook;
+  return coatSchema.parse({ id, source, ...suggest, guards });
 }
 
 /** Puts a coat directly above the chosen one, or first on the photo when none is chosen. */

@@ -1,17 +1,43 @@
+import { closest } from 'fastest-levenshtein';
 import type * as z from 'zod';
 
-/** One clear sentence from a failed validation: where, what was wrong. */
-export function explain(error: z.ZodError, thing: string): string {
+/** Longest name from a file that is repeated in a sentence. */
+const LONGEST = 80;
+
+/**
+ * One clear sentence from a failed validation: where, and what was wrong. A word that is not known is named with the nearest one that is.
+ *
+ * @param thing - What was read: "recipe", "piece".
+ * @param data - What was validated.
+ */
+export function explain(error: z.ZodError, thing: string, data: unknown): string {
   const [issue] = error.issues;
-  const where = issue.path
+  const where = pathOf(issue);
+  return `This is not a ${thing} that Dermatex can use: ${where ? `at ${where}, ` : ''}${whatOf(issue, data)}.`;
+}
+
+const pathOf = ({ path }: z.core.$ZodIssue): string =>
+  path
     .map((p) => (typeof p === 'number' ? `[${p + 1}]` : String(p)))
     .join('.')
     .replace(/\.\[/g, '[');
-  const what =
-    issue.code === 'unrecognized_keys'
-      ? `it does not know ${issue.keys.map((k) => `"${k}"`).join(', ')}`
-      : issue.code === 'invalid_union'
-        ? 'that kind is not known here'
-        : issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
-  return `This is not a ${thing} that Dermatex can use: ${where ? `at ${where}, ` : ''}${what}.`;
+
+function whatOf(issue: z.core.$ZodIssue, data: unknown): string {
+  if (issue.code === 'unrecognized_keys') return `it does not know ${issue.keys.map((key) => `"${cut(key)}"`).join(', ')}`;
+  const known = knownWords(issue);
+  const word = valueAt(data, issue.path);
+  if (known.length > 0 && typeof word === 'string') return `"${cut(word)}" is not known; the nearest that is known is "${closest(word, known)}"`;
+  if (issue.code === 'invalid_union') return 'a kind is missing';
+  return issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
 }
+
+/** The words that are accepted where another one was found. */
+function knownWords(issue: z.core.$ZodIssue): string[] {
+  const words = issue.code === 'invalid_value' ? issue.values : issue.code === 'invalid_union' && 'options' in issue ? issue.options : [];
+  return (Array.isArray(words) ? words : []).filter((word): word is string => typeof word === 'string');
+}
+
+const valueAt = (data: unknown, path: readonly PropertyKey[]): unknown =>
+  path.reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
+
+const cut = (name: string): string => (name.length > LONGEST ? `${name.slice(0, LONGEST)}…` : name);

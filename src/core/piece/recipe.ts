@@ -1,6 +1,9 @@
-import { fileOfSource } from '../sources';
+import { partsOf, withParts } from '../ready/parts';
+import { neutralReady } from '../ready/schema';
 import { guardsSchema, type Guards } from '../guards/schema';
 import { explain } from './explain';
+import { withFiles } from './pictures';
+import { setReady } from './rebase';
 import { coatSchema, recipeSchema, type Coat, type Piece, type Recipe } from './schema';
 
 /** The look of a piece without its photo. `fileOf` turns keys of kept pictures into file names. */
@@ -12,14 +15,7 @@ export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) =
     strength: piece.strength,
     ...(piece.ready ? { ready: piece.ready } : {}),
     ...(piece.guards ? { guards: portable(piece.guards) } : {}),
-    coats: piece.coats.map(({ id, ...coat }) => {
-      const source = coat.source as { kind: string; file?: string };
-      return {
-        ...(named.has(id) ? { id } : {}),
-        ...coat,
-        source: fileOfSource(source) ? { ...source, file: fileOf(source.file ?? '') } : source,
-      };
-    }),
+    coats: piece.coats.map(({ id, ...coat }) => ({ ...(named.has(id) ? { id } : {}), ...withFiles(coat, (key) => ({ file: fileOf(key) })) })),
   });
 }
 
@@ -36,9 +32,35 @@ export function parseRecipe(text: string): Recipe {
     throw new RangeError('This file is not a recipe: it does not hold JSON.');
   }
   const result = recipeSchema.safeParse(data);
-  if (!result.success) throw new RangeError(explain(result.error, 'recipe'));
+  if (!result.success) throw new RangeError(explain(result.error, 'recipe', data));
   return result.data;
 }
+
+/**
+ * Lays a recipe on a piece: its coats above what is there, its readying in place of the parts that it sets, its guards and its strength. On a photo that
+ * nothing has been done to, this is the recipe's whole look.
+ *
+ * @param coats - The recipe's coats, as `coatsOf` makes them, with their pictures found.
+ */
+export const layRecipe =
+  (recipe: Recipe, coats: readonly Coat[]) =>
+  <P extends Piece>(piece: P): P => {
+    const { ready, guards, strength } = recipe;
+    const before = piece.ready ?? neutralReady;
+    const spots = ready && ready.spots.length > 0 ? ready.spots : before.spots;
+    const next = ready && { ...withParts(before, ready, partsOf(ready), true), spots };
+    // The piece's own coats stay on the same points of the photo; places that the recipe names are those of its own frame.
+    const own = next ? setReady(piece, next).coats : piece.coats;
+    const regions = { ...piece.guards?.regions, ...guards?.regions };
+    return {
+      ...piece,
+      ...(next ? { ready: next } : {}),
+      ...(guards ? { guards: piece.guards ? { ...piece.guards, regions } : guards } : {}),
+      // With coats of its own, a piece keeps its strength unless the recipe asks for another.
+      strength: strength < 1 || piece.coats.length === 0 ? strength : piece.strength,
+      coats: [...own, ...coats],
+    };
+  };
 
 /** Coats of a recipe as coats of a piece, each with a new id. */
 export function coatsOf(recipe: Recipe, newId: () => string): Coat[] {

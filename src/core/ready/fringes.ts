@@ -1,5 +1,5 @@
 import type { Machine } from '../image/machine';
-import { levelSize, type Picture } from '../image/picture';
+import { levelUpTo, type Picture } from '../image/picture';
 
 /** Parts of a thousand by which red and blue are to be read farther out, and at how many edges that was seen. */
 export interface Fringes {
@@ -23,10 +23,7 @@ const STEP = 0.25;
  * few such edges. Common practice, no source.
  */
 export function findFringes({ bytes }: Machine, picture: Picture): Fringes | null {
-  let level = 0;
-  while (level + 1 < picture.levels.length && Math.max(...levelSize(picture, level)) > SIDE) level++;
-  const [w, h] = levelSize(picture, level);
-  const at = picture.levels[level];
+  const { at, width: w, height: h } = levelUpTo(picture, SIDE);
   const [cx, cy, radius] = [w / 2, h / 2, Math.hypot(w, h) / 2];
   const read = (x: number, y: number, c: number): number => {
     const sx = x < 0.5 ? 0 : x > w - 0.501 ? w - 1.001 : x - 0.5;

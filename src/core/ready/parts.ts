@@ -1,30 +1,34 @@
-import { readySchema, type Ready } from './schema';
+import { readyPartLabels, readyStepList, type ReadyPart } from './steps';
+import { neutralReady, type Ready } from './schema';
 
-/** Parts of a readying that can be kept, and put on another photo, by themselves. Spots belong to their own photo and are none of them. */
-export const readyParts = [
-  { id: 'frame', label: 'Frame', fields: ['quarter', 'flip', 'perspective', 'crop'] },
-  { id: 'lens', label: 'Lens', fields: ['lens', 'fringe'] },
-  { id: 'balance', label: 'Balance', fields: ['whiteBalance'] },
-  { id: 'light', label: 'Light', fields: ['tone', 'even', 'localTone', 'levels', 'curves'] },
-  { id: 'colour', label: 'Colour', fields: ['colour', 'ranges', 'hues', 'monochrome'] },
-  { id: 'detail', label: 'Detail', fields: ['localContrast', 'noise'] },
-] as const satisfies readonly { id: string; label: string; fields: readonly (keyof Ready)[] }[];
-export type ReadyPart = (typeof readyParts)[number]['id'];
+export type { ReadyPart };
 
-const neutral = readySchema.parse({});
+/** Parts of a readying, each with the fields that it holds. */
+export const readyParts = (Object.keys(readyPartLabels) as ReadyPart[]).map((id) => ({
+  id,
+  label: readyPartLabels[id],
+  fields: readyStepList.filter((step) => step.part === id).map((step) => step.field),
+}));
+
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Parts in which a readying differs from the photo as it was taken. */
 export const partsOf = (ready: Ready): ReadyPart[] =>
-  readyParts.filter(({ fields }) => fields.some((f) => ready[f] !== undefined && !same(ready[f], neutral[f]))).map((p) => p.id);
+  readyParts.filter(({ fields }) => fields.some((f) => ready[f] !== undefined && !same(ready[f], neutralReady[f]))).map((p) => p.id);
 
-/** One readying with some parts of another. A grey that was picked on the other photo is left behind: it is a place in that photo. */
-export function withParts(into: Ready, from: Ready, parts: readonly ReadyPart[]): Ready {
+/**
+ * One readying with some parts of another.
+ *
+ * @param isSamePhoto - The other belongs to the same photo: places in it, such as a spot that was picked as grey, are taken too.
+ */
+export function withParts(into: Ready, from: Ready, parts: readonly ReadyPart[], isSamePhoto = false): Ready {
   const out: Record<string, unknown> = { ...into };
-  for (const { id, fields } of readyParts) if (parts.includes(id)) for (const f of fields) out[f] = from[f];
-  if (parts.includes('balance') && from.whiteBalance) {
-    const { neutral: _place, ...rest } = from.whiteBalance;
-    out.whiteBalance = rest;
+  for (const { field, part, places = [] } of readyStepList) {
+    if (part === null || !parts.includes(part)) continue;
+    const value = from[field];
+    out[field] = isSamePhoto || places.length === 0 || typeof value !== 'object' ? value : without(value, places);
   }
   return out as Ready;
 }
+
+const without = (value: object, names: readonly string[]) => Object.fromEntries(Object.entries(value).filter(([name]) => !names.includes(name)));

@@ -3,6 +3,7 @@ import { treatmentByKind } from '../treatments';
 import { readiedMap, readiedSize, type Size } from './geometry';
 import { bent, planLens, type PlannedLens } from './lens';
 import { neutralReady, type Ready } from './schema';
+import { readyStepList } from './steps';
 
 /** How a picture of the photo's file is framed: plain data. */
 export interface Framing extends Size {
@@ -27,22 +28,6 @@ export interface PlannedReady {
 /** Side of the spot that is averaged when a neutral is picked, in u. */
 export const SPOT = 5;
 
-/** Fields of a readying and the treatments that they are, in the order in which they run. */
-const beforeHues = [
-  ['tone', 'exposure'],
-  ['even', 'even'],
-  ['localTone', 'local-tone'],
-  ['localContrast', 'local-contrast'],
-  ['levels', 'levels'],
-  ['curves', 'curves'],
-  ['colour', 'colour'],
-  ['ranges', 'ranges'],
-] as const;
-const afterHues = [
-  ['monochrome', 'monochrome'],
-  ['noise', 'noise'],
-] as const;
-
 const plans = new WeakMap<Ready, { photo: Size; planned: PlannedReady }>();
 
 /** How a photo of a size is readied. The same object for the same readying, so that nothing is compared by its content twice. */
@@ -65,17 +50,19 @@ function plan(photo: Size, ready: Ready): PlannedReady {
   const treatments: Record<string, unknown>[] = [];
   // What is left out, or set to undefined, takes its neutral value.
   const add = (kind: string, values: object) => treatments.push(treatmentByKind(kind).schema.parse({ ...values, kind }));
-  const { whiteBalance } = ready;
-  if (ready.fringe) add('fringe', ready.fringe);
-  if (whiteBalance) {
-    const { neutral, ...values } = whiteBalance;
-    const spot = neutral as Point | undefined;
-    const [x, y] = spot ? bent(lens, apply(map, [spot[0] * size.width, spot[1] * size.height])) : [0, 0];
-    const grey = { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) };
-    add('balance', spot ? { ...values, grey } : values);
+  for (const { field, treatment } of readyStepList) {
+    const value: unknown = ready[field];
+    if (!treatment || !value) continue;
+    if (Array.isArray(value)) value.forEach((values: object) => add(treatment, values));
+    else if (field === 'whiteBalance') add(treatment, inFile(value, size, (p) => bent(lens, apply(map, p))));
+    else add(treatment, value);
   }
-  for (const [field, kind] of beforeHues) if (ready[field]) add(kind, ready[field]);
-  for (const range of ready.hues ?? []) add('hues', range);
-  for (const [field, kind] of afterHues) if (ready[field]) add(kind, ready[field]);
   return { framing: { ...size, map, lens, file: photo }, treatments };
+}
+
+/** A white balance with the spot that was picked as grey, in fractions of the readied photo, as a square of the file. */
+function inFile({ neutral, ...values }: { neutral?: Point }, size: Size, toFile: (p: Point) => Point): object {
+  if (!neutral) return values;
+  const [x, y] = toFile([neutral[0] * size.width, neutral[1] * size.height]);
+  return { ...values, grey: { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) } };
 }

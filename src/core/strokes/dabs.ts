@@ -1,5 +1,4 @@
 import type { DrawContext, Grown } from '../graph/context';
-import { identify } from '../graph/key';
 import type { Picture } from '../image/picture';
 import { padded, type Region } from '../image/tile';
 import type { Stroke } from '../strokes/schema';
@@ -121,11 +120,8 @@ function dabsIn(context: StrokeContext, stroke: Stroke & Tabled, { x: x0, y: y0,
   return out.subarray(0, n);
 }
 
-/** A stroke by the first of its points, which stays the same while it grows, and by what tip it is painted with. */
-export const strokeToken = ({ points, ...tip }: Stroke): string => `${identify(points[0])}:${JSON.stringify(tip)}`;
-
 /** Key under which the picture of a cut tip is loaded. */
-export const tipKey = ({ material }: Pick<Stroke, 'material'>): string => (material ? `${material.id}:${material.seed}` : '');
+export const tipKey = ({ material }: Pick<Stroke, 'material'>): string => (material ? (material.file ?? `${material.id}:${material.seed}`) : '');
 
 /**
  * Lays strokes on a plane of a region, in the order they were made; each moves it by its strength at most: to where it goes, or all of them
@@ -185,7 +181,7 @@ function stamp(
   machine.floats.set(dabs, table / 4);
   const n = dabs.length / DAB;
   const tip = stroke.tip === 'cut' ? tips[tipKey(stroke)] : undefined;
-  if (tip) machine.kernels.stampCut(cover, region.width, region.height, table, n, stroke.hardness, tip.levels[0], tip.width, tip.height);
+  if (tip) machine.kernels.stampCut(cover, region.width, region.height, table, n, stroke.hardness, tip.levels[0], tip.width, tip.height, +(stroke.marks === 'darks'));
   else machine.kernels.stampDabs(cover, region.width, region.height, table, n, stroke.hardness, stroke.tip === 'flat' ? FLAT : 1);
   scratch.release(mark);
   return true;

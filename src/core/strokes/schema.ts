@@ -16,8 +16,10 @@ export const strokeSchema = z.object({
   level: share(0.5),
   /** Round; flat, a third as thick as it is wide; or cut from a material. */
   tip: z.enum(['round', 'flat', 'cut']).default('round'),
-  /** The material of a tip that is cut from one: its lights paint. */
-  material: z.object({ id: z.string().max(200), seed: z.number().int().min(0).default(1) }).optional(),
+  /** What a cut tip is cut from: a made material, or an imported picture by its file (inside a piece, its key). */
+  material: z.object({ id: z.string().max(200).default(''), seed: z.number().int().min(0).default(1), file: z.string().max(500).optional() }).optional(),
+  /** What of it paints. */
+  marks: z.enum(['lights', 'darks']).default('lights'),
   /** Degrees clockwise that the tip is turned; from the stroke's direction when it follows. */
   angle: z.number().min(-180).max(180).default(0),
   follow: z.boolean().default(true),

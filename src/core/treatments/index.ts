@@ -1,3 +1,4 @@
+import { registry } from '../graph/operation';
 import balance from './balance';
 import blur from './blur';
 import colour from './colour';
@@ -50,12 +51,7 @@ export const treatments: readonly Treatment[] = [
   fringe,
 ];
 
-const byKind = new Map(treatments.map((t) => [t.kind, t]));
-
 /** @throws RangeError naming the kind, when there is no such treatment. */
-export function treatmentByKind(kind: string): Treatment {
-  const found = byKind.get(kind);
-  if (!found) throw new RangeError(`There is no treatment called "${kind}".`);
-  return found;
-}
+export const treatmentByKind = registry(treatments, 'treatment');
+
 export type { Treatment };

@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { blurPlane, blurReach } from '../../image/blur';
 import { grow, padded } from '../../image/tile';
-import { layGrowing, layStrokes, strokeToken } from '../../strokes/dabs';
+import { layGrowing, layStrokes } from '../../strokes/dabs';
+import { strokeToken } from '../../strokes/token';
 import { strokeSchema, type Stroke } from '../../strokes/schema';
 import { featherSigma } from '../feather';
 import { activeField, definePart, densityField, partFields } from '../part';

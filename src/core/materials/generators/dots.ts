@@ -9,6 +9,7 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.5,
+  marks: 'lights',
   suggest: { blend: 'soft-light', strength: 0.9 },
   help: 'Paint set down in thick touches, crowded and thin by turns; mid grey, for soft light and overlay.',
   params: z.object({

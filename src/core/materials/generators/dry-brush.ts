@@ -12,6 +12,7 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.52,
+  marks: 'lights',
   suggest: { blend: 'overlay', strength: 0.7 },
   help: 'Broad strokes of a brush that runs out of paint, every bristle seen; for overlay and soft light.',
   params: z.object({

@@ -18,6 +18,7 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.53,
+  marks: 'lights',
   suggest: { blend: 'overlay', strength: 0.75 },
   help: 'Paint spread with a knife: flat facets with a lip where it was pushed; mid grey, for overlay.',
   params: z.object({

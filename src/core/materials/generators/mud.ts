@@ -12,6 +12,7 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.48,
+  marks: 'darks',
   suggest: { blend: 'multiply', strength: 0.75 },
   help: 'A dried pool: wide gaps, plates with curled rims. For multiply, or remapped to its gaps alone.',
   params: z.object({

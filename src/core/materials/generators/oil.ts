@@ -20,6 +20,7 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.525,
+  marks: 'lights',
   suggest: { blend: 'overlay', strength: 0.7 },
   help: 'Thick paint laid stroke over stroke along the forms, every bristle seen; mid grey, for overlay and relief.',
   params: z.object({

@@ -2,7 +2,10 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { Stroke } from '@/core/strokes/schema';
 import { sourceName } from '@/core/piece/naming';
+import { grainOf, marksOfSource, sourceOfGrain } from '@/core/piece/grain';
+import { marksOptions } from '@/core/materials/material';
 import { useBrush } from '@/store/brush';
+import { useOwn } from '@/store/own';
 import { useSettings } from '@/store/settings';
 import { Choice } from '../../kit/Choice';
 import { Fold } from '../../kit/Fold';
@@ -56,6 +59,8 @@ function TipPanel() {
   const c = useColours();
   const brush = useBrush();
   const { penPressure, set } = useSettings();
+  const names = useOwn((s) => s.names);
+  const grain = sourceOfGrain(brush.material);
   return (
     <View>
       <Choice
@@ -68,16 +73,13 @@ function TipPanel() {
             { value: 'cut', label: 'Cut from a material' },
           ] as const
         }
-        onChange={(tip) => brush.set({ tip, material: brush.material ?? { id: 'brush.dry', seed: 1 } })}
+        onChange={(tip) => brush.set({ tip, material: brush.material ?? grainOf({ kind: 'material', id: 'brush.dry' }) })}
       />
       {brush.tip === 'cut' ? (
         <View>
-          <Text style={{ color: c.quiet, fontSize: 13 }}>{`Cut from ${sourceName({ kind: 'material', ...brush.material })}; its lights paint.`}</Text>
-          <MaterialGrid
-            size={64}
-            current={{ kind: 'material', params: {}, seed: 1, ...brush.material }}
-            onChoose={(source) => source.kind === 'material' && brush.set({ material: { id: String(source.id), seed: Number(source.seed ?? 1) } })}
-          />
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{`Cut from ${sourceName(grain, names)}.`}</Text>
+          <Choice label="What of it paints" value={brush.marks} options={marksOptions} onChange={(marks) => brush.set({ marks })} />
+          <MaterialGrid size={64} current={grain} onChoose={(source) => brush.set({ material: grainOf(source), marks: marksOfSource(source) })} />
         </View>
       ) : null}
       {brush.tip !== 'round' ? (

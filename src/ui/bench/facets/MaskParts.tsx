@@ -2,6 +2,8 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { maskPartByKind, maskParts } from '@/core/mask';
 import { addPart, changePart, movePartBy } from '@/core/piece/edits';
+import { marksOf } from '@/core/materials';
+import { grainOf, marksOfSource, sourceOfGrain } from '@/core/piece/grain';
 import { coatTitle } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
@@ -26,8 +28,7 @@ export function AddMaskPart({ coat }: { coat: Coat }) {
   const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   const add = (kind: string, label: string) => {
     const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
-    // Of a material its dark marks count first: a crack net, not the ground between.
-    const own = kind === 'material' ? { id: 'cracks.glaze', black: 0.6, white: 0.35 } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
+    const own = kind === 'material' ? { id: 'cracks.glaze', marks: marksOf('cracks.glaze') } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
     change(`Add ${label.toLowerCase()}`, addPart(coat.id, maskPartByKind(kind).schema.parse({ kind, op, ...own })));
   };
   return (
@@ -159,10 +160,9 @@ function PartMaterial({ coat, part, index }: PartProps) {
   return (
     <MaterialGrid
       size={64}
-      current={{ kind: 'material', id: String(part.id), seed: Number(part.seed), params: {} }}
+      current={sourceOfGrain(part)}
       onChoose={(source) =>
-        source.kind === 'material' &&
-        change('Another material as mask', changePart(coat.id, index, { id: source.id, seed: source.seed ?? 1, params: source.params ?? {} }))
+        change('Another material as mask', changePart(coat.id, index, { ...grainOf(source), params: source.params ?? {}, marks: marksOfSource(source) }))
       }
     />
   );

@@ -67,3 +67,27 @@ it('what is kept below a coat is not the quick drawing of a mask’s material', 
   const fine = await draw(engine, of, { chosen: 't' });
   expect(apart(fine, await draw(await make(), of))).toBeLessThanOrEqual(1);
 });
+
+it('what lies below a coat follows the mask that it shares with that coat', async () => {
+  const engine = await make();
+  const blank = piece([], {});
+  const shared = { start: 'none', parts: [{ kind: 'coat', coat: 'top', op: 'add' }] };
+  const under = coatSchema.parse({ id: 'under', source: { kind: 'colour', colour: '#ffffff' }, mask: shared, guards: 0 });
+  for (const cx of [0.2, 0.5, 0.8]) {
+    const mask = { start: 'none', parts: [{ kind: 'ellipse', op: 'add', cx, cy: 0.5, rx: 0.15, ry: 0.2 }] };
+    const top = coatSchema.parse({ id: 'top', source: { kind: 'colour', colour: '#000000' }, strength: 0.2, guards: 0, mask });
+    const of = { ...blank, coats: [ground, under, top] };
+    await draw(engine, of, { chosen: 'top' });
+    expect(apart(await draw(engine, of, { chosen: 'top' }), await draw(await make(), of))).toBeLessThanOrEqual(1);
+  }
+});
+
+it.each([undefined, 'lit'])('a survey of what lies below follows the guards of the coats there (chosen: %s)', async (chosen) => {
+  const engine = await make();
+  const dark = coatSchema.parse({ id: 'dark', source: { kind: 'colour', colour: '#101010' }, guards: 1 });
+  const lit = coatSchema.parse({ id: 'lit', source: { kind: 'below' }, guards: 0, treatments: [{ kind: 'even', amount: 1 }] });
+  for (const amount of [0, 1, 0.4]) {
+    const of = piece([dark, lit], { regions: { subject: { amount } } });
+    expect(apart(await draw(engine, of, { chosen }), await draw(await make(), of))).toBeLessThanOrEqual(1);
+  }
+});

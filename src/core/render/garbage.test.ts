@@ -1,0 +1,88 @@
+import { extentOf, planOf, type TestDrawing } from '@/testing/draw';
+import { testBench } from '@/testing/machine';
+import { coatSchema } from '../piece/schema';
+import { readySchema } from '../ready/schema';
+import { controlsOf } from '../schema';
+import { treatments } from '../treatments';
+import { Puller } from './pull';
+
+// Scratch memory holds what the tile before has left there: no result may depend on it.
+const bench = testBench(128);
+const { machine, scratch } = bench;
+const [W, H] = [400, 300];
+const photo = bench.picture(W, H, (x, y) => [(x * 7 + y * 3) % 256, (x * 2 + y * 11) % 256, (x * y) % 256]);
+
+const survey = (value: number) => {
+  const at = bench.take(40 * 30 * 8 + 4096);
+  machine.floats.fill(value, at / 4, at / 4 + 40 * 30 * 2 + 64);
+  return { kind: 'survey' as const, survey: { slope: at, offset: at + 40 * 30 * 4, width: 40, height: 30, low: 0.1, middle: 0.4, high: 0.9 } };
+};
+const measured = survey(0.5);
+
+function strong(schema: Parameters<typeof controlsOf>[0]): Record<string, unknown> {
+  return Object.fromEntries(
+    controlsOf(schema).flatMap(({ key, meta, neutral }) => {
+      if (meta.control === 'slider') return [[key, key === 'levels' ? 5 : ((meta.min ?? 0) + 3 * (meta.max ?? 1)) / 4]];
+      return meta.control === 'toggle' ? [[key, true]] : [[key, neutral]];
+    }),
+  );
+}
+
+type Region = { x: number; y: number; width: number; height: number };
+
+/** Values of a tile drawn on scratch memory that holds one value everywhere. */
+function drawn(drawing: Omit<TestDrawing, 'photo'>, region: Region, garbage: number, unit = 0.5): Float32Array {
+  const plan = planOf({ photo, load: ({ need }) => (need === 'survey' ? measured : undefined), ...drawing });
+  scratch.reset();
+  const at = scratch.mark() / 4;
+  machine.floats.fill(garbage, at, at + 2 ** 21);
+  const tile = new Puller(machine, scratch, plan.graph, { ...extentOf(plan.frame, plan.scale), unit }).pull(plan.graph.root, region);
+  const out: number[] = [];
+  for (let c = 0; c < 4; c++) for (let i = 0; i < region.width * region.height; i++) out.push(machine.floats[(tile.ptr + c * tile.stride) / 4 + i]);
+  return Float32Array.from(out);
+}
+
+const regions = [
+  // Beyond the picture.
+  { x: 440, y: 320, width: 20, height: 16 },
+  { x: 128, y: 0, width: 12, height: 105 },
+  { x: 391, y: 100, width: 9, height: 33 },
+  { x: 0, y: 299, width: 65, height: 1 },
+  { x: 50, y: 60, width: 31, height: 29 },
+];
+
+function expectSame(drawing: Omit<TestDrawing, 'photo'>, unit?: number): void {
+  for (const region of regions) {
+    const [one, other] = [0, 0.9].map((garbage) => drawn(drawing, region, garbage, unit));
+    expect({ region, apart: one.reduce((most, v, i) => Math.max(most, Math.abs(v - other[i])), 0) }).toEqual({ region, apart: 0 });
+  }
+}
+
+it.each(treatments.map((t) => t.kind))('%s reads nothing that was not drawn', (kind) => {
+  const { schema } = treatments.find((t) => t.kind === kind)!;
+  const coats = [coatSchema.parse({ id: 'a', source: { kind: 'below' }, treatments: [{ kind, ...strong(schema) }] })];
+  // Small, and as large as an export.
+  for (const unit of [0.05, 0.5, 2]) expectSame({ coats }, unit);
+});
+
+it.each([
+  ['upright', {}],
+  ['turned', { crop: { x: 0.02, y: 0.05, w: 0.8, h: 0.85, turn: 3 } }],
+  ['a quarter turned', { quarter: 1 }],
+  [
+    'in perspective',
+    {
+      perspective: {
+        corners: [
+          [0.1, 0],
+          [0.9, 0.1],
+          [1, 1],
+          [0, 0.9],
+        ],
+      },
+    },
+  ],
+  ['through a lens', { lens: { k1: -0.1, red: 1, corners: 0.5 } }],
+])('the photo %s reads nothing that was not drawn, at any size', (_name, ready) => {
+  for (const scale of [0.3, 0.5, 0.97, 1, 1.7]) expectSame({ ready: readySchema.parse(ready), scale });
+});
