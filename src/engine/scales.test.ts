@@ -26,8 +26,8 @@ beforeAll(async () => {
 });
 afterAll(() => engine.pool.close());
 
-/** A part of the preview, an eighth of it, and the same part of the export. */
-const small = { x: 200, y: 130, width: 280, height: 190 };
+/** A band of the preview, three tenths of it, and the same part of the export. */
+const small = { x: 0, y: 180, width: 800, height: 160 };
 const large = { x: small.x / SCALE, y: small.y / SCALE, width: small.width / SCALE, height: small.height / SCALE };
 
 /** Means over the exact footprint of each pixel of the preview. */
