@@ -32,7 +32,8 @@ export async function check(file: string | undefined): Promise<void> {
       if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`, source.params));
     }
     for (const named of isPiece ? [] : filesOf(coat))
-      if (!existsSync(path.resolve(path.dirname(file), named))) throw new Refused(`The recipe names a picture "${named}" that does not lie beside it.`);
+      if (!existsSync(path.resolve(path.dirname(file), named)))
+        throw new Refused(`The recipe names a picture "${named}" that does not lie beside it.`);
   }
   console.log(`${path.basename(file)} is a valid ${kind} with ${coats.length} ${coats.length === 1 ? 'coat' : 'coats'}.`);
 }

@@ -45,6 +45,8 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const height = Math.max(1, Math.round(framed.height * scale));
   // A look with guards is drawn without them when the models cannot be used; that is said.
   if (piece.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
-  await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) => writePicture(out, pixels, width, height));
+  await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) =>
+    writePicture(out, pixels, width, height),
+  );
   engine.pool.close();
 }

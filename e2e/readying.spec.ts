@@ -13,104 +13,112 @@ async function drawnAs(name: string, svg: string): Promise<string> {
 const litter =
   '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><defs><linearGradient id="g" x2="0" y2="1"><stop stop-color="#9db4cc"/><stop offset="1" stop-color="#d8dde0"/></linearGradient></defs><rect width="900" height="600" fill="url(#g)"/><circle cx="300" cy="240" r="14" fill="#a02020"/><path d="M560 150 Q640 180 700 140" stroke="#303030" stroke-width="8" fill="none"/></svg>';
 
-test('litter goes by a tap and a wire by a stroke; its source can be dragged, and it can be put back', { tag: '@phone' }, async ({ page, hasTouch }) => {
-  await openPhoto(page, await drawnAs('litter', litter));
-  await page.getByTestId('card-photo').click();
-  await facet(page, 'Spots');
-  await settled(page);
-  await expect(page.getByTestId('stroke-line')).toHaveText('Tap what is to go, or stroke over it');
-  await type(page, 'Size', '44');
-  const red = await look(page, 300 / 900, 240 / 600, 2);
-  expect(red[0] - red[2]).toBeGreaterThan(60);
-  const spot = await onPhoto(page, 300 / 900, 240 / 600);
-  if (hasTouch) await page.touchscreen.tap(spot.x, spot.y);
-  else await page.mouse.click(spot.x, spot.y);
-  await expect(page.getByTestId('spot-count')).toHaveText('One spot taken out. Number 1 is chosen.');
-  await settled(page);
-  // Where the litter was there is sky now, like the sky beside it.
-  expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
-  const wire = await Promise.all([560, 600, 640, 670, 700].map((x, i) => onPhoto(page, x / 900, [150, 162, 164, 157, 140][i] / 600)));
-  expect((await look(page, 640 / 900, 163 / 600, 2))[0]).toBeLessThan(120);
-  if (hasTouch) await finger(page, wire);
-  else {
-    await page.mouse.move(wire[0].x, wire[0].y);
-    await page.mouse.down();
-    for (const p of wire) await page.mouse.move(p.x, p.y, { steps: 3 });
-    await page.mouse.up();
-  }
-  await expect(page.getByTestId('spot-count')).toContainText('2 spots taken out.');
-  await settled(page);
-  expect(apart(await look(page, 640 / 900, 163 / 600, 2), await look(page, 640 / 900, 200 / 600, 2))).toBeLessThan(14);
-  // The first one again, and its source onto the place of the second.
-  await page.getByRole('button', { name: 'Spot 1', exact: true }).click();
-  const source = (await page.getByTestId('spot-source').boundingBox())!;
-  const from = { x: source.x + source.width / 2, y: source.y + source.height / 2 };
-  const to = { x: from.x + 40, y: from.y + 25 };
-  if (hasTouch) await finger(page, [from, to]);
-  else {
-    await page.mouse.move(from.x, from.y);
-    await page.mouse.down();
-    await page.mouse.move(to.x, to.y, { steps: 5 });
-    await page.mouse.up();
-  }
-  const moved = (await page.getByTestId('spot-source').boundingBox())!;
-  expect(Math.abs(moved.x - source.x - 40)).toBeLessThan(3);
-  await settled(page);
-  expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
-  await page.getByRole('button', { name: 'Put it back' }).click();
-  await expect(page.getByTestId('spot-count')).toContainText('One spot taken out.');
-  await settled(page);
-  expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);
-});
+test(
+  'litter goes by a tap and a wire by a stroke; its source can be dragged, and it can be put back',
+  { tag: '@phone' },
+  async ({ page, hasTouch }) => {
+    await openPhoto(page, await drawnAs('litter', litter));
+    await page.getByTestId('card-photo').click();
+    await facet(page, 'Spots');
+    await settled(page);
+    await expect(page.getByTestId('stroke-line')).toHaveText('Tap what is to go, or stroke over it');
+    await type(page, 'Size', '44');
+    const red = await look(page, 300 / 900, 240 / 600, 2);
+    expect(red[0] - red[2]).toBeGreaterThan(60);
+    const spot = await onPhoto(page, 300 / 900, 240 / 600);
+    if (hasTouch) await page.touchscreen.tap(spot.x, spot.y);
+    else await page.mouse.click(spot.x, spot.y);
+    await expect(page.getByTestId('spot-count')).toHaveText('One spot taken out. Number 1 is chosen.');
+    await settled(page);
+    // Where the litter was there is sky now, like the sky beside it.
+    expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
+    const wire = await Promise.all([560, 600, 640, 670, 700].map((x, i) => onPhoto(page, x / 900, [150, 162, 164, 157, 140][i] / 600)));
+    expect((await look(page, 640 / 900, 163 / 600, 2))[0]).toBeLessThan(120);
+    if (hasTouch) await finger(page, wire);
+    else {
+      await page.mouse.move(wire[0].x, wire[0].y);
+      await page.mouse.down();
+      for (const p of wire) await page.mouse.move(p.x, p.y, { steps: 3 });
+      await page.mouse.up();
+    }
+    await expect(page.getByTestId('spot-count')).toContainText('2 spots taken out.');
+    await settled(page);
+    expect(apart(await look(page, 640 / 900, 163 / 600, 2), await look(page, 640 / 900, 200 / 600, 2))).toBeLessThan(14);
+    // The first one again, and its source onto the place of the second.
+    await page.getByRole('button', { name: 'Spot 1', exact: true }).click();
+    const source = (await page.getByTestId('spot-source').boundingBox())!;
+    const from = { x: source.x + source.width / 2, y: source.y + source.height / 2 };
+    const to = { x: from.x + 40, y: from.y + 25 };
+    if (hasTouch) await finger(page, [from, to]);
+    else {
+      await page.mouse.move(from.x, from.y);
+      await page.mouse.down();
+      await page.mouse.move(to.x, to.y, { steps: 5 });
+      await page.mouse.up();
+    }
+    const moved = (await page.getByTestId('spot-source').boundingBox())!;
+    expect(Math.abs(moved.x - source.x - 40)).toBeLessThan(3);
+    await settled(page);
+    expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
+    await page.getByRole('button', { name: 'Put it back' }).click();
+    await expect(page.getByTestId('spot-count')).toContainText('One spot taken out.');
+    await settled(page);
+    expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);
+  },
+);
 
-test('an old card’s photo is readied by touch alone: levelled, cropped to a panorama, evened out, balanced, calmed', { tag: '@phone' }, async ({ page, hasTouch }) => {
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><g transform="rotate(2.5 450 300)">
+test(
+  'an old card’s photo is readied by touch alone: levelled, cropped to a panorama, evened out, balanced, calmed',
+  { tag: '@phone' },
+  async ({ page, hasTouch }) => {
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><g transform="rotate(2.5 450 300)">
     <rect x="-500" y="-500" width="1900" height="840" fill="#5b6f8c"/><rect x="-500" y="340" width="1900" height="900" fill="#1c2b31"/>
     <rect x="600" y="120" width="60" height="220" fill="#c9c2b4"/></g></svg>`;
-  await openPhoto(page, await drawnAs('card', svg));
-  const press = async (locator: ReturnType<typeof page.getByRole>) => {
-    await locator.scrollIntoViewIfNeeded();
-    await (hasTouch ? locator.tap() : locator.click());
-  };
-  await press(page.getByTestId('card-photo'));
-  await press(page.getByRole('tab', { name: 'Frame' }));
-  await press(page.getByRole('button', { name: 'Level by itself' }));
-  const level = page.getByRole('textbox', { name: 'Level, typed' });
-  await expect.poll(async () => Math.abs(Number(await level.inputValue()) - 2.5)).toBeLessThan(0.5);
-  await press(page.getByRole('radio', { name: /anorama|2 : 1/ }).first());
-  const [w, h] = /(\d+) × (\d+)/
-    .exec((await page.getByTestId('frame-size').textContent())!)!
-    .slice(1)
-    .map(Number);
-  expect(w / h).toBeGreaterThan(1.7);
-  await press(page.getByRole('tab', { name: 'Light', exact: true }));
-  await settled(page);
-  const dark = await look(page, 0.2, 0.9);
-  // The slider by a finger: from where its thumb stands to three quarters of its way.
-  const slider = page.getByRole('slider', { name: 'Even out', exact: true });
-  await slider.scrollIntoViewIfNeeded();
-  const box = (await slider.boundingBox())!;
-  const at = (k: number) => ({ x: box.x + 10 + (box.width - 20) * k, y: box.y + box.height / 2 });
-  if (hasTouch) await finger(page, [at(0), at(0.75)]);
-  else {
-    await page.mouse.move(at(0).x, at(0).y);
-    await page.mouse.down();
-    await page.mouse.move(at(0.75).x, at(0.75).y, { steps: 8 });
-    await page.mouse.up();
-  }
-  await expect.poll(async () => Number(await page.getByRole('textbox', { name: 'Even out, typed' }).inputValue())).toBeGreaterThan(50);
-  await settled(page);
-  expect((await look(page, 0.2, 0.9))[1]).toBeGreaterThan(dark[1] + 4);
-  await press(page.getByRole('tab', { name: 'Balance' }));
-  await press(page.getByRole('button', { name: 'Balance by itself' }));
-  await expect(page.getByText('The picture is grey on the whole.')).toBeVisible();
-  await press(page.getByRole('tab', { name: 'Detail' }));
-  await type(page, 'Noise in colour', '60');
-  await type(page, 'Local contrast', '40');
-  await settled(page);
-  await toRail(page);
-  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
-});
+    await openPhoto(page, await drawnAs('card', svg));
+    const press = async (locator: ReturnType<typeof page.getByRole>) => {
+      await locator.scrollIntoViewIfNeeded();
+      await (hasTouch ? locator.tap() : locator.click());
+    };
+    await press(page.getByTestId('card-photo'));
+    await press(page.getByRole('tab', { name: 'Frame' }));
+    await press(page.getByRole('button', { name: 'Level by itself' }));
+    const level = page.getByRole('textbox', { name: 'Level, typed' });
+    await expect.poll(async () => Math.abs(Number(await level.inputValue()) - 2.5)).toBeLessThan(0.5);
+    await press(page.getByRole('radio', { name: /anorama|2 : 1/ }).first());
+    const [w, h] = /(\d+) × (\d+)/
+      .exec((await page.getByTestId('frame-size').textContent())!)!
+      .slice(1)
+      .map(Number);
+    expect(w / h).toBeGreaterThan(1.7);
+    await press(page.getByRole('tab', { name: 'Light', exact: true }));
+    await settled(page);
+    const dark = await look(page, 0.2, 0.9);
+    // The slider by a finger: from where its thumb stands to three quarters of its way.
+    const slider = page.getByRole('slider', { name: 'Even out', exact: true });
+    await slider.scrollIntoViewIfNeeded();
+    const box = (await slider.boundingBox())!;
+    const at = (k: number) => ({ x: box.x + 10 + (box.width - 20) * k, y: box.y + box.height / 2 });
+    if (hasTouch) await finger(page, [at(0), at(0.75)]);
+    else {
+      await page.mouse.move(at(0).x, at(0).y);
+      await page.mouse.down();
+      await page.mouse.move(at(0.75).x, at(0.75).y, { steps: 8 });
+      await page.mouse.up();
+    }
+    await expect.poll(async () => Number(await page.getByRole('textbox', { name: 'Even out, typed' }).inputValue())).toBeGreaterThan(50);
+    await settled(page);
+    expect((await look(page, 0.2, 0.9))[1]).toBeGreaterThan(dark[1] + 4);
+    await press(page.getByRole('tab', { name: 'Balance' }));
+    await press(page.getByRole('button', { name: 'Balance by itself' }));
+    await expect(page.getByText('The picture is grey on the whole.')).toBeVisible();
+    await press(page.getByRole('tab', { name: 'Detail' }));
+    await type(page, 'Noise in colour', '60');
+    await type(page, 'Local contrast', '40');
+    await settled(page);
+    await toRail(page);
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  },
+);
 
 test('a scope follows a slider within 150 ms, in three ways; clipping is shown, a cast is mended by one tap', { tag: '@wide' }, async ({ page }) => {
   const svg =

@@ -24,56 +24,60 @@ const sixteen = () =>
     .png()
     .toBuffer();
 
-test('three scans with borders, one of 16 bits and a corrupt one: trimmed, kept, named, and the bad one said', { tag: '@phone' }, async ({ page }) => {
-  await openPhoto(page, await portrait());
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'The whole shelf' }).click();
-  const good = await scan('#101010', 25);
-  await bring(page, [
-    { name: 'dark surround.png', buffer: good },
-    { name: 'broken.png', buffer: good.subarray(0, 900) },
-    { name: 'white surround.png', buffer: await scan('#fafafa', 18) },
-    { name: 'black surround.png', buffer: await scan('#000000', 40) },
-    { name: 'sixteen.png', buffer: await sixteen() },
-  ]);
-  await expect(page.getByRole('alert').filter({ hasText: '“broken.png” is cut short' })).toBeVisible();
-  await expect(page.getByText('4 pictures lie on the shelf; the borders of 3 scans are trimmed.')).toBeVisible();
+test(
+  'three scans with borders, one of 16 bits and a corrupt one: trimmed, kept, named, and the bad one said',
+  { tag: '@phone' },
+  async ({ page }) => {
+    await openPhoto(page, await portrait());
+    await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+    await page.getByRole('button', { name: 'The whole shelf' }).click();
+    const good = await scan('#101010', 25);
+    await bring(page, [
+      { name: 'dark surround.png', buffer: good },
+      { name: 'broken.png', buffer: good.subarray(0, 900) },
+      { name: 'white surround.png', buffer: await scan('#fafafa', 18) },
+      { name: 'black surround.png', buffer: await scan('#000000', 40) },
+      { name: 'sixteen.png', buffer: await sixteen() },
+    ]);
+    await expect(page.getByRole('alert').filter({ hasText: '“broken.png” is cut short' })).toBeVisible();
+    await expect(page.getByText('4 pictures lie on the shelf; the borders of 3 scans are trimmed.')).toBeVisible();
 
-  await page.getByRole('button', { name: 'dark surround', exact: true }).click();
-  const figure = async (label: string) => Number(await page.getByRole('textbox', { name: `${label}, typed` }).inputValue());
-  // 25 of 750 and of 550 pixels, and no more than a few beyond.
-  expect(await figure('Trim left')).toBeGreaterThanOrEqual(3.3);
-  expect(await figure('Trim left')).toBeLessThan(4);
-  expect(await figure('Trim above')).toBeGreaterThanOrEqual(4.5);
-  expect(await figure('Trim above')).toBeLessThan(5.5);
+    await page.getByRole('button', { name: 'dark surround', exact: true }).click();
+    const figure = async (label: string) => Number(await page.getByRole('textbox', { name: `${label}, typed` }).inputValue());
+    // 25 of 750 and of 550 pixels, and no more than a few beyond.
+    expect(await figure('Trim left')).toBeGreaterThanOrEqual(3.3);
+    expect(await figure('Trim left')).toBeLessThan(4);
+    expect(await figure('Trim above')).toBeGreaterThanOrEqual(4.5);
+    expect(await figure('Trim above')).toBeLessThan(5.5);
 
-  // Named, put among the favourites, made seamless; then found by a word.
-  await page.getByRole('textbox', { name: 'Name' }).fill('Sail loft paper');
-  await page.getByRole('textbox', { name: 'Name' }).press('Enter');
-  await page.getByRole('switch', { name: 'Among the favourites' }).click();
-  await page.getByRole('switch', { name: 'Tile without a seam' }).click();
-  await expect(page.getByRole('switch', { name: 'Look at four tiles' })).toBeVisible();
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Find a material' }).fill('loft pap');
-  await expect(page.getByRole('button', { name: 'Sail loft paper', exact: true })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Kraft paper', exact: true })).toBeHidden();
-  await page.getByRole('textbox', { name: 'Find a material' }).fill('');
-  await expect(page.getByRole('button', { name: 'Sail loft paper, favourite', exact: true })).toBeVisible();
+    // Named, put among the favourites, made seamless; then found by a word.
+    await page.getByRole('textbox', { name: 'Name' }).fill('Sail loft paper');
+    await page.getByRole('textbox', { name: 'Name' }).press('Enter');
+    await page.getByRole('switch', { name: 'Among the favourites' }).click();
+    await page.getByRole('switch', { name: 'Tile without a seam' }).click();
+    await expect(page.getByRole('switch', { name: 'Look at four tiles' })).toBeVisible();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+    await page.getByRole('textbox', { name: 'Find a material' }).fill('loft pap');
+    await expect(page.getByRole('button', { name: 'Sail loft paper', exact: true })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Kraft paper', exact: true })).toBeHidden();
+    await page.getByRole('textbox', { name: 'Find a material' }).fill('');
+    await expect(page.getByRole('button', { name: 'Sail loft paper, favourite', exact: true })).toBeVisible();
 
-  // Laid on the open piece it stands among what was used lately, and knows where it is used.
-  await page.getByRole('button', { name: 'sixteen', exact: true }).click();
-  await page.getByRole('button', { name: /^Lay on / }).click();
-  await expect(page).toHaveURL(/\/piece\//);
-  await expect(page.getByTestId('picture')).toBeVisible();
-  await page.waitForTimeout(1200);
-  await page.goto('/materials');
-  await page.getByRole('button', { name: 'sixteen, used lately', exact: true }).click();
-  await expect(page.getByText(/^Used in /)).toBeVisible();
-  await page.getByRole('button', { name: 'Take off the shelf' }).click();
-  await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeHidden();
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeVisible();
-});
+    // Laid on the open piece it stands among what was used lately, and knows where it is used.
+    await page.getByRole('button', { name: 'sixteen', exact: true }).click();
+    await page.getByRole('button', { name: /^Lay on / }).click();
+    await expect(page).toHaveURL(/\/piece\//);
+    await expect(page.getByTestId('picture')).toBeVisible();
+    await page.waitForTimeout(1200);
+    await page.goto('/materials');
+    await page.getByRole('button', { name: 'sixteen, used lately', exact: true }).click();
+    await expect(page.getByText(/^Used in /)).toBeVisible();
+    await page.getByRole('button', { name: 'Take off the shelf' }).click();
+    await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeHidden();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeVisible();
+  },
+);
 
 test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the scale, is smooth', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());

@@ -18,8 +18,7 @@ export function browserTimes(file) {
   const times = new Map();
   const visit = (suite) => {
     for (const spec of suite.specs ?? [])
-      for (const test of spec.tests)
-        for (const run of test.results) times.set(spec.file, (times.get(spec.file) ?? 0) + run.duration / 1000);
+      for (const test of spec.tests) for (const run of test.results) times.set(spec.file, (times.get(spec.file) ?? 0) + run.duration / 1000);
     (suite.suites ?? []).forEach(visit);
   };
   (report(file)?.suites ?? []).forEach(visit);
@@ -28,5 +27,6 @@ export function browserTimes(file) {
 
 export function printSlowest(times, most = 10) {
   console.log('\nThe ten slowest files:');
-  for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, most)) console.log(`${seconds.toFixed(1).padStart(7)} s  ${name}`);
+  for (const { name, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, most))
+    console.log(`${seconds.toFixed(1).padStart(7)} s  ${name}`);
 }

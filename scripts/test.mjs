@@ -1,5 +1,6 @@
 // npm test: installs what is missing; builds while lint and types run; then unit tests and browser tests, each on all cores. Ends with one line
 // summed over the runners.
+import { Buffer } from 'node:buffer';
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
@@ -70,6 +71,7 @@ const [built] = await Promise.all([
   // One after another on the other core.
   whole('types', bin('tsc'), ['--noEmit'])
     .then(() => whole('lint', bin('eslint'), ['.', '--max-warnings', '0', '--cache', '--cache-location', 'build/eslint']))
+    .then(() => whole('arrows between folders', bin('depcruise'), ['src', 'app', 'server', 'cli', '--config', '.dependency-cruiser.cjs']))
     .then(() => whole('format', bin('prettier'), ['--check', '--log-level', 'warn', '--cache', '--cache-location', 'build/prettier', '.'])),
 ]);
 if (built) passed++;

@@ -1,5 +1,5 @@
 import { levelUpTo, pixelBytes, type Picture } from '../core/image/picture';
-import { NO_ROOM, type Region } from '../core/image/tile';
+import { NO_ROOM } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { PictureRef, Piece } from '../core/piece/schema';
@@ -9,8 +9,8 @@ import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
 import { postedPlan, unitOf, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
-import type { View } from '../core/render/view';
 import { Guardian, type Find, type FinderInput } from './guards';
+import type { DrawOptions, Drawing } from './drawing';
 import { Keeper } from './keeper';
 import { KeptMeter } from './kept';
 import { Library, type Decoded } from './library';
@@ -21,27 +21,7 @@ import { Surveyor } from './surveys';
 import { StrokeTables } from './tables';
 import type { Encoding, MaterialRequest } from './protocol';
 
-export interface Drawing {
-  piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready' | 'guards'>;
-  /** Nothing beyond the photo's edges instead of the edges extended. */
-  clear?: boolean;
-  /** What is clipped is painted over. */
-  clipping?: boolean;
-  region: Region;
-  /** Pixels drawn to one pixel of the photo. */
-  scale: number;
-  view?: View;
-  /** The coat being worked on: all below it, and its own treated source, are kept between drawings. */
-  chosen?: string;
-  tile?: number;
-}
-
-export interface DrawOptions {
-  signal?: AbortSignal;
-  onProgress?(done: number, total: number): void;
-  /** Take a coarser rendering of a material that is at hand rather than wait. */
-  quick?: boolean;
-}
+export type { DrawOptions, Drawing };
 
 export interface EngineOptions {
   pool: Pool;

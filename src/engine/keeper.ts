@@ -57,7 +57,8 @@ export class Keeper {
     const releases: (() => void)[] = [];
     const place = (name: string, margin: number, values: number, isWanted: boolean): KeptTiles | undefined => {
       const key = `${name}|${where}|${margin}`;
-      const stamp = this.slots.get(key) ?? (isWanted ? this.make(key, slotBytes(region, tile, margin, values), tilesOf(region, tile).count) : undefined);
+      const stamp =
+        this.slots.get(key) ?? (isWanted ? this.make(key, slotBytes(region, tile, margin, values), tilesOf(region, tile).count) : undefined);
       if (stamp === undefined) return undefined;
       releases.push(this.slots.use(key));
       return slotAt(this.slots.addressOf(key), region, tile, margin, values, stamp);

@@ -3,7 +3,7 @@ import { pieceSize } from '../core/ready/geometry';
 import { foundIds, type FoundId } from '../core/guards/schema';
 import type { View } from '../core/render/view';
 import type { Region } from '../core/image/tile';
-import type { DrawOptions, Drawing } from './engine';
+import type { DrawOptions, Drawing } from './drawing';
 import type { Pool } from './pool';
 
 export type KeptReport = Partial<Record<FoundId, Kept>>;

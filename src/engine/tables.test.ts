@@ -1,5 +1,5 @@
-import { strokeSchema, type Stroke } from '../core/strokes/schema';
-import { dabsOf, type Tabled } from '../core/strokes/dabs';
+import { strokeSchema, type Stroke, type Tabled } from '../core/strokes/schema';
+import { dabsOf } from '../core/strokes/dabs';
 import { strokeToken } from '../core/strokes/token';
 import { Heap } from '../core/image/heap';
 import { testMachine } from '@/testing/machine';

@@ -1,5 +1,5 @@
-import type { Stroke } from '../core/strokes/schema';
-import { DabMaker, type Tabled } from '../core/strokes/dabs';
+import type { Stroke, Tabled } from '../core/strokes/schema';
+import { DabMaker } from '../core/strokes/dabs';
 import { strokeToken } from '../core/strokes/token';
 import type { Pool } from './pool';
 

@@ -112,7 +112,9 @@ const coat = (id: string): Coat =>
   });
 const guards = () =>
   guardsSchema.parse({
-    regions: Object.fromEntries(['subject', 'detail', 'painted'].map((id) => [id, { amount: random(), ...(chance(0.3) && { strokes: [stroke()] }) }])),
+    regions: Object.fromEntries(
+      ['subject', 'detail', 'painted'].map((id) => [id, { amount: random(), ...(chance(0.3) && { strokes: [stroke()] }) }]),
+    ),
     hints: chance(0.3) ? [{ keep: true, points: [[random(), random()]] }] : [],
     hairs: chance(0.3) ? [{ size: 40, points: [[0.4, 0.4]] }] : [],
   });
@@ -141,7 +143,8 @@ const edits: Record<string, (piece: Piece) => Piece> = {
   mask: (p) => changeOne(p, (c) => ({ ...c, mask: coatSchema.parse({ id: 'm', source: { kind: 'below' }, mask: mask() }).mask })),
   'a stroke more': (p) =>
     changeOne(p, (c) => {
-      const strokes = coatSchema.parse({ id: 'm', source: { kind: 'below' }, mask: { parts: [{ kind: 'strokes', strokes: [stroke()] }] } }).mask.parts;
+      const strokes = coatSchema.parse({ id: 'm', source: { kind: 'below' }, mask: { parts: [{ kind: 'strokes', strokes: [stroke()] }] } }).mask
+        .parts;
       return { ...c, mask: { ...c.mask, parts: [...c.mask.parts.slice(-2), ...strokes] } };
     }),
   'a stroke goes on': (p) =>
@@ -156,9 +159,13 @@ const edits: Record<string, (piece: Piece) => Piece> = {
     }),
   source: (p) => changeOne(p, (c) => ({ ...c, source: coat(c.id).source })),
   lay: (p) => changeOne(p, (c) => ({ ...c, lay: { ...c.lay, scale: 0.5 + random() } })),
-  'guards of a coat': (p) => changeOne(p, (c) => ({ ...c, guards: random(), guardAmounts: chance(0.5) ? { [pick(regionIds)]: random() } : undefined })),
+  'guards of a coat': (p) =>
+    changeOne(p, (c) => ({ ...c, guards: random(), guardAmounts: chance(0.5) ? { [pick(regionIds)]: random() } : undefined })),
   guards: (p) => ({ ...p, guards: chance(0.8) ? guards() : undefined }),
-  'an amount': (p) => ({ ...p, guards: p.guards && { ...p.guards, regions: { ...p.guards.regions, subject: { ...p.guards.regions.subject, amount: random() } } } }),
+  'an amount': (p) => ({
+    ...p,
+    guards: p.guards && { ...p.guards, regions: { ...p.guards.regions, subject: { ...p.guards.regions.subject, amount: random() } } },
+  }),
   ready: (p) => setReady(p, ready()),
   order: (p) => ({ ...p, coats: [...p.coats].sort(() => random() - 0.5) }),
   hidden: (p) => changeOne(p, (c) => ({ ...c, visible: !c.visible })),
@@ -196,8 +203,11 @@ function* series(count: number) {
     yield { number: n, name, piece, chosen, ...place };
   }
 }
-const draw = (engine: Engine, { piece, chosen, scale, region }: { piece: Piece; chosen?: string; scale: number; region: (typeof places)[0]['region'] }, quick = false) =>
-  engine.draw({ piece, region, scale, chosen }, (p) => Buffer.from(p), { quick });
+const draw = (
+  engine: Engine,
+  { piece, chosen, scale, region }: { piece: Piece; chosen?: string; scale: number; region: (typeof places)[0]['region'] },
+  quick = false,
+) => engine.draw({ piece, region, scale, chosen }, (p) => Buffer.from(p), { quick });
 
 it(`a drawing is the same whatever was drawn before (SEED=${SEED})`, async () => {
   console.log(`warm equals fresh: SEED=${SEED}`);
@@ -211,7 +221,13 @@ it(`a drawing is the same whatever was drawn before (SEED=${SEED})`, async () =>
     fresh.forget();
     const want = await draw(fresh, step);
     const furthest = (a: Buffer) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - want[i])), 0);
-    const said = { seed: SEED, edit: `${step.number} ${step.name}`, chosen: step.chosen, coats: JSON.stringify(step.piece.coats), ready: JSON.stringify(step.piece.ready) };
+    const said = {
+      seed: SEED,
+      edit: `${step.number} ${step.name}`,
+      chosen: step.chosen,
+      coats: JSON.stringify(step.piece.coats),
+      ready: JSON.stringify(step.piece.ready),
+    };
     const apart = [furthest(one), furthest(kept)];
     if (apart.some((v) => v > 1)) expect({ ...said, apart }).toEqual({ ...said, apart: 'at most 1' });
     // With keeping switched off, to the byte.

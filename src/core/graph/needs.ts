@@ -5,8 +5,7 @@ import type { Lay } from '../lay/lay';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
 import type { Spot } from '../ready/spots/schema';
-import type { Stroke } from '../strokes/schema';
-import type { Tabled } from '../strokes/dabs';
+import type { Stroke, Tabled } from '../strokes/schema';
 
 /**
  * What an operation asks to have loaded before it is drawn. The engine loads each need of a graph once, whichever node asks for it. A new kind of need

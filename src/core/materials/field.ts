@@ -1,11 +1,26 @@
-import type { Sheet } from './sheet';
+import type { Machine } from '../image/machine';
+
+/** What a field asks of the sheet that it lies on. */
+export interface Ground {
+  readonly machine: Machine;
+  readonly width: number;
+  readonly height: number;
+  /** Values a plane. */
+  readonly count: number;
+  readonly size: number;
+  readonly wrap: boolean;
+  plane(value?: number): Field;
+  release(...fields: Field[]): void;
+  blur(field: Field, sigma: number): void;
+  moments(field: Field): { mean: number; deviation: number };
+}
 
 /** One f32 plane of a material in the making. Operations change it in place and return it, so that formulas read as they are written. */
 export class Field {
   private loose = false;
 
   constructor(
-    readonly sheet: Sheet,
+    readonly sheet: Ground,
     readonly ptr: number,
   ) {}
 

@@ -11,7 +11,9 @@ export interface Grain {
 
 /** What of the shelf was chosen, as what a mask or a tip is cut from. */
 export const grainOf = (source: SourceInput): Grain =>
-  source.kind === 'material' ? { id: String(source.id), seed: Number(source.seed ?? 1), file: undefined } : { id: '', seed: 1, file: String(source.file) };
+  source.kind === 'material'
+    ? { id: String(source.id), seed: Number(source.seed ?? 1), file: undefined }
+    : { id: '', seed: 1, file: String(source.file) };
 
 /** The reverse: the entry of the shelf that a mask or a tip is cut from. */
 export function sourceOfGrain(grain: { id?: unknown; seed?: unknown; file?: unknown } = {}): SourceInput {

@@ -54,7 +54,11 @@ function plan(photo: Size, ready: Ready): PlannedReady {
     const value: unknown = ready[field];
     if (!treatment || !value) continue;
     if (Array.isArray(value)) value.forEach((values: object) => add(treatment, values));
-    else if (field === 'whiteBalance') add(treatment, inFile(value, size, (p) => bent(lens, apply(map, p))));
+    else if (field === 'whiteBalance')
+      add(
+        treatment,
+        inFile(value, size, (p) => bent(lens, apply(map, p))),
+      );
     else add(treatment, value);
   }
   return { framing: { ...size, map, lens, file: photo }, treatments };

@@ -98,7 +98,14 @@ export const readySteps = {
     places: ['neutral'],
     schema: orNothing({ neutral: point.optional(), gains: gainsField.optional(), ...balanceFields }),
   },
-  tone: { label: 'Light', part: 'light', panel: 'light', treatment: 'exposure', controls: z.object(exposureFields), schema: orNothing(exposureFields) },
+  tone: {
+    label: 'Light',
+    part: 'light',
+    panel: 'light',
+    treatment: 'exposure',
+    controls: z.object(exposureFields),
+    schema: orNothing(exposureFields),
+  },
   even: { label: 'Even out', part: 'light', panel: 'light', treatment: 'even', controls: z.object(evenFields), schema: orNothing(evenFields) },
   localTone: {
     label: 'Local tone',
@@ -118,7 +125,14 @@ export const readySteps = {
   },
   levels: { label: 'Levels', part: 'light', panel: 'light', treatment: 'levels', controls: z.object(levelsFields), schema: orNothing(levelsFields) },
   curves: { label: 'Curves', part: 'light', panel: 'light', treatment: 'curves', controls: z.object(curvesFields), schema: orNothing(curvesFields) },
-  colour: { label: 'Colour', part: 'colour', panel: 'colour', treatment: 'colour', controls: z.object(colourFields), schema: orNothing(colourFields) },
+  colour: {
+    label: 'Colour',
+    part: 'colour',
+    panel: 'colour',
+    treatment: 'colour',
+    controls: z.object(colourFields),
+    schema: orNothing(colourFields),
+  },
   ranges: {
     label: 'Colour by tone',
     part: 'colour',

@@ -6,7 +6,7 @@ import { farGaussian, isFar } from '../image/far';
 import type { Machine } from '../image/machine';
 import { cutOut, padded, type Region, type Scratch, type Tile } from '../image/tile';
 import { nodeTypeOf } from './nodes';
-import type { NodeContext } from './nodes/node';
+import type { Extent, NodeContext, NodePuller } from './nodes/node';
 import { reachesOf, type Reaches } from './reach';
 
 /** The tile of a drawing that is being drawn: its place among those that are kept. */
@@ -14,9 +14,6 @@ export interface Place {
   region: Region;
   index: number;
 }
-
-/** Scale and size of a drawing; see `DrawContext`. */
-export type Extent = Pick<DrawContext, 'scale' | 'width' | 'height' | 'unit'>;
 
 /** A tile that several readers share. */
 interface Held {
@@ -30,7 +27,7 @@ const contains = (a: Region, b: Region) => a.x <= b.x && a.y <= b.y && a.x + a.w
 const bare = ({ x, y, width, height }: Region): Region => ({ x, y, width, height });
 
 /** Draws nodes of a graph over regions, at one scale: the only way to pixels. */
-export class Puller {
+export class Puller implements NodePuller {
   readonly reaches: Reaches;
   private readonly held = new Map<number, Held>();
 
@@ -45,10 +42,6 @@ export class Puller {
     this.reaches = reachesOf(graph, extent.unit);
   }
 
-  /**
-   * A node over a region, as a tile that is the caller's own. It lies where the scratch memory in use ended before, and that ends behind it afterwards;
-   * unless it is a held tile that was handed over.
-   */
   pull(index: number, region: Region): Tile {
     const { planes, draw } = nodeTypeOf(this.graph.nodes[index].op);
     const held = this.held.get(index);
@@ -62,55 +55,46 @@ export class Puller {
     return draw(this.contextOf(index), region, params);
   }
 
-  /** A node over a region, as a tile that may be shared: it must not be written. The caller releases the scratch memory. */
   read(index: number, region: Region): Tile {
     const held = this.held.get(index);
     if (held && isSame(held.tile, region)) return held.tile;
     return this.pull(index, bare(region));
   }
 
-  /** Lets nodes read a tile of `index` that has been drawn, until the returned function is called. */
   hold(index: number, tile: Tile, givable: boolean): () => void {
     const before = this.held.get(index);
     this.held.set(index, { tile, givable });
     return () => void (before ? this.held.set(index, before) : this.held.delete(index));
   }
 
-  /** True when a node need not be drawn over a region: it is held, or kept from a drawing before. */
   isAtHand(index: number, region: Region): boolean {
     const { kept } = this.graph.nodes[index];
     return this.held.has(index) || (kept !== undefined && this.isPlace(region, kept.margin));
   }
 
-  /** How many nodes of a coat's source and mask read what lies below it. */
   readersOf(coat: number): number {
     return readersOf(this.graph, coat);
   }
 
-  /** The same graph at a scale smaller by a whole factor. */
   reduced(factor: number): Puller {
     const { scale, width, height, unit } = this.extent;
     const extent = { scale: scale / factor, width: width / factor, height: height / factor, unit: unit / factor };
     return new Puller(this.machine, this.scratch, this.graph, extent);
   }
 
-  /** What a node's drawing may ask; `on` is the tile that it works on, where that is at hand. */
   contextOf(index: number, on?: Tile): NodeContext {
     return new Context(this, index, this.graph.nodes[index], on, this.grownOf(index, on));
   }
 
-  /** A plane of a mask over a region. */
   plane({ x, y, width, height }: Region, value: number): Tile {
     const count = padded(width, height);
     return { x, y, width, height, ptr: this.scratch.plane(count + 8, value), stride: count * 4, count };
   }
 
-  /** Where a tile's memory ends. */
   endOf({ ptr, count }: Tile, planes: 1 | 4): number {
     return planes === 4 ? ptr + count * 16 : ptr + (count + 8) * 4;
   }
 
-  /** Gives back the memory behind a tile that took the place of a larger one, where that one lay last. Returns the tile. */
   trimmed(before: Tile, after: Tile, planes: 1 | 4): Tile {
     if (this.scratch.mark() === this.endOf(before, planes)) this.scratch.release(this.endOf(after, planes));
     return after;
@@ -189,7 +173,7 @@ class Context implements NodeContext {
   readonly unit: number;
 
   constructor(
-    readonly puller: Puller,
+    readonly puller: NodePuller,
     readonly index: number,
     readonly node: GraphNode,
     private readonly on: Tile | undefined,

@@ -1,9 +1,10 @@
 import type { Need } from '../graph/needs';
 import type { Graph } from '../graph/node';
 import { nodeTypeOf } from './nodes';
+import type { NodeReaches } from './nodes/node';
 
 /** How far around a region the nodes of a graph are read, at one scale. */
-export class Reaches {
+export class Reaches implements NodeReaches {
   private readonly from = new Map<number, (number | null)[]>();
   private readonly backdrops = new Map<number, number>();
 

@@ -1,7 +1,7 @@
 import type { DrawContext, Grown } from '../graph/context';
 import type { Picture } from '../image/picture';
 import { padded, type Region } from '../image/tile';
-import type { Stroke } from '../strokes/schema';
+import type { Stroke, Tabled } from './schema';
 
 /** What strokes are laid with: the scale of the whole, in pixels. */
 export type StrokeContext = Pick<DrawContext, 'machine' | 'scratch' | 'unit' | 'width' | 'height'>;
@@ -85,11 +85,6 @@ export function dabsOf(stroke: Stroke, widthU: number, heightU: number): Float32
   const out: number[] = [];
   new DabMaker(stroke, widthU, heightU, (...dab) => void out.push(...dab)).extend(stroke.points);
   return Float32Array.from(out);
-}
-
-/** A stroke whose dabs lie ready in kernel memory: where, and how many. */
-export interface Tabled {
-  table?: { at: number; count: number };
 }
 
 const made = new WeakMap<Stroke, Float32Array>();
@@ -181,7 +176,19 @@ function stamp(
   machine.floats.set(dabs, table / 4);
   const n = dabs.length / DAB;
   const tip = stroke.tip === 'cut' ? tips[tipKey(stroke)] : undefined;
-  if (tip) machine.kernels.stampCut(cover, region.width, region.height, table, n, stroke.hardness, tip.levels[0], tip.width, tip.height, +(stroke.marks === 'darks'));
+  if (tip)
+    machine.kernels.stampCut(
+      cover,
+      region.width,
+      region.height,
+      table,
+      n,
+      stroke.hardness,
+      tip.levels[0],
+      tip.width,
+      tip.height,
+      +(stroke.marks === 'darks'),
+    );
   else machine.kernels.stampDabs(cover, region.width, region.height, table, n, stroke.hardness, stroke.tip === 'flat' ? FLAT : 1);
   scratch.release(mark);
   return true;

@@ -17,7 +17,9 @@ export const strokeSchema = z.object({
   /** Round; flat, a third as thick as it is wide; or cut from a material. */
   tip: z.enum(['round', 'flat', 'cut']).default('round'),
   /** What a cut tip is cut from: a made material, or an imported picture by its file (inside a piece, its key). */
-  material: z.object({ id: z.string().max(200).default(''), seed: z.number().int().min(0).default(1), file: z.string().max(500).optional() }).optional(),
+  material: z
+    .object({ id: z.string().max(200).default(''), seed: z.number().int().min(0).default(1), file: z.string().max(500).optional() })
+    .optional(),
   /** What of it paints. */
   marks: z.enum(['lights', 'darks']).default('lights'),
   /** Degrees clockwise that the tip is turned; from the stroke's direction when it follows. */
@@ -38,3 +40,8 @@ export const strokeSchema = z.object({
     .max(20000),
 });
 export type Stroke = z.output<typeof strokeSchema>;
+
+/** A stroke whose dabs lie ready in kernel memory: where, and how many. */
+export interface Tabled {
+  table?: { at: number; count: number };
+}

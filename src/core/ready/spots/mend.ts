@@ -2,13 +2,8 @@ import type { Machine } from '../../image/machine';
 import { buildLevels, type Picture } from '../../image/picture';
 import { solveMembrane, membraneBytes } from './membrane';
 import type { Spot } from './schema';
+import { pathOf, type Path } from './line';
 import { findSource } from './source';
-
-/** A stroke in pixels of the picture. */
-export interface Path {
-  points: [x: number, y: number][];
-  radius: number;
-}
 
 export interface Box {
   x: number;
@@ -19,10 +14,6 @@ export interface Box {
 
 /** A long stroke is mended in stretches whose boxes are no larger than this, so that a wire across the picture needs little memory. */
 const LARGEST_BOX = 2 ** 21;
-
-export function pathOf({ points, size }: Pick<Spot, 'points' | 'size'>, { width, height }: { width: number; height: number }): Path {
-  return { points: points.map(([x, y]) => [x * width, y * height]), radius: Math.max(1, (size * Math.max(width, height)) / 4000) };
-}
 
 /** The pixels that a path touches and one more around, cut at the picture's edges; null when it lies outside. */
 export function boxOfPath({ points, radius }: Path, picture: { width: number; height: number }, margin = 2): Box | null {

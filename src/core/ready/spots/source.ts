@@ -1,6 +1,6 @@
 import type { Machine } from '../../image/machine';
 import { levelSize, type Picture } from '../../image/picture';
-import type { Path } from './mend';
+import type { Path } from './line';
 
 /** Side of the spot, in pixels, on the level where its source is first looked for. */
 const COARSE = 24;

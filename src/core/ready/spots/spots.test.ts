@@ -1,6 +1,7 @@
 import { numbers, testBench } from '@/testing/machine';
 import { solveMembrane } from './membrane';
-import { boxOfPath, mend, mendScratch, pathOf, stretches } from './mend';
+import { boxOfPath, mend, mendScratch, stretches } from './mend';
+import { pathOf } from './line';
 import { spotSchema, type Spot } from './schema';
 import { findSource } from './source';
 

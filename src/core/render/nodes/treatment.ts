@@ -1,11 +1,10 @@
 import type { Params } from '../../graph/node';
 import { grow, shrink } from '../../image/tile';
 import { applyAndMaybeCut, applyInStrips, softensFar, treatmentReach, type Step } from '../../treatments/run';
-import type { Puller } from '../pull';
-import { defineNode } from './node';
+import { defineNode, type NodePuller } from './node';
 
 /** True when a node is a treatment that reads nothing around a pixel. */
-function isPointwise({ graph: { nodes }, extent: { unit } }: Puller, index: number): boolean {
+function isPointwise({ graph: { nodes }, extent: { unit } }: NodePuller, index: number): boolean {
   const { op, params } = nodes[index];
   return op === 'treatment' && treatmentReach(params, unit) === 0 && !softensFar(params, unit);
 }

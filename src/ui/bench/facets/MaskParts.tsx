@@ -162,7 +162,10 @@ function PartMaterial({ coat, part, index }: PartProps) {
       size={64}
       current={sourceOfGrain(part)}
       onChoose={(source) =>
-        change('Another material as mask', changePart(coat.id, index, { ...grainOf(source), params: source.params ?? {}, marks: marksOfSource(source) }))
+        change(
+          'Another material as mask',
+          changePart(coat.id, index, { ...grainOf(source), params: source.params ?? {}, marks: marksOfSource(source) }),
+        )
       }
     />
   );
