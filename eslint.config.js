@@ -7,7 +7,7 @@ const fence = (zone, forbidden, why) => ({
 
 module.exports = [
   ...expo,
-  { ignores: ['node_modules/', 'dist/', 'build/', 'public/', 'src/kernels/', 'coverage/', '.expo/', 'test-results/'] },
+  { ignores: ['node_modules/', 'dist/', 'build/', 'public/', 'src/kernels/', '**/*.generated.ts', 'coverage/', '.expo/', 'test-results/'] },
   {
     rules: {
       'no-console': 'off',

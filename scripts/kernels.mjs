@@ -1,20 +1,24 @@
-// Compiles src/kernels into two wasm files that differ only in whether their imported memory is shared, and checks that neither
+// Compiles src/kernels into bindings for TypeScript and two wasm files that differ only in whether their imported memory is shared, and checks that neither
 // carries data, globals or a start function: state in the module would be written again by every worker.
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync, statSync, existsSync, readdirSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
+import { bindingsOf } from './bindings.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const folder = path.join(root, 'src/kernels');
 const outputs = ['public/kernels-shared.wasm', 'public/kernels.wasm'].map((f) => path.join(root, f));
 
+/** TypeScript's view of the kernels. */
+const bindings = path.join(root, 'src/core/image/kernels.generated.ts');
+
 export function buildKernels({ force = false } = {}) {
   const newest = Math.max(
     ...readdirSync(folder).map((f) => statSync(path.join(folder, f)).mtimeMs),
-    statSync(fileURLToPath(import.meta.url)).mtimeMs,
+    ...['kernels.mjs', 'bindings.mjs'].map((f) => statSync(path.join(root, 'scripts', f)).mtimeMs),
   );
-  if (!force && outputs.every((f) => existsSync(f) && statSync(f).mtimeMs > newest)) return;
+  if (!force && [...outputs, bindings].every((f) => existsSync(f) && statSync(f).mtimeMs > newest)) return;
   mkdirSync(path.join(root, 'public'), { recursive: true });
   const asc = path.join(root, 'node_modules/assemblyscript/bin/asc.js');
   const common = [
@@ -35,8 +39,13 @@ export function buildKernels({ force = false } = {}) {
     cwd: root,
     stdio: 'inherit',
   });
-  execFileSync(process.execPath, [asc, ...common, '--maximumMemory', '32768', '-o', outputs[1]], { cwd: root, stdio: 'inherit' });
+  const raw = path.join(root, 'build/bindings');
+  mkdirSync(raw, { recursive: true });
+  const plain = [asc, ...common, '--maximumMemory', '32768', '--bindings', 'raw', '-o', path.join(raw, 'kernels.wasm')];
+  execFileSync(process.execPath, plain, { cwd: root, stdio: 'inherit' });
+  copyFileSync(path.join(raw, 'kernels.wasm'), outputs[1]);
   for (const file of outputs) check(file);
+  writeFileSync(bindings, bindingsOf(readFileSync(path.join(raw, 'kernels.d.ts'), 'utf8')));
 }
 
 /** Section ids of WebAssembly Core 1.0 §5.5: 6 global, 8 start, 11 data. */

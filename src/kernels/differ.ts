@@ -165,7 +165,7 @@ export function tally(
  */
 export function heat(
   tile: usize, other: usize, stride: usize, count: i32, linear: usize, work: usize,
-  r0: f32, g0: f32, b0: f32, r1: f32, g1: f32, b1: f32, r2: f32, g2: f32, b2: f32,
+  heat0: f32, heat1: f32, heat2: f32, heat3: f32, heat4: f32, heat5: f32, heat6: f32, heat7: f32, heat8: f32,
 ): void {
   for (let i = 0; i < count; i++) {
     const at = <usize>i << 2;
@@ -191,9 +191,9 @@ export function heat(
       const t1 = min<f32>(1, max<f32>(0, (d - 2) * 0.25));
       const t2 = min<f32>(1, max<f32>(0, (d - 6) * <f32>(1 / 6.0)));
       const a: f32 = 0.8 * t0;
-      r += (r0 + (r1 - r0) * t1 + (r2 - r1) * t2 - grey) * a;
-      g += (g0 + (g1 - g0) * t1 + (g2 - g1) * t2 - grey) * a;
-      b += (b0 + (b1 - b0) * t1 + (b2 - b1) * t2 - grey) * a;
+      r += (heat0 + (heat3 - heat0) * t1 + (heat6 - heat3) * t2 - grey) * a;
+      g += (heat1 + (heat4 - heat1) * t1 + (heat7 - heat4) * t2 - grey) * a;
+      b += (heat2 + (heat5 - heat2) * t1 + (heat8 - heat5) * t2 - grey) * a;
     }
     f32.store(tile + at, r);
     f32.store(tile + stride + at, g);

@@ -19,7 +19,7 @@ function rise4(x: v128, from: f32, to: f32): v128 {
  * is kept, as far as clipping lets it.
  */
 export function balanceRanges(
-  tile: usize, stride: usize, count: i32, sr: f32, sg: f32, sb: f32, mr: f32, mg: f32, mb: f32, hr: f32, hg: f32, hb: f32,
+  tile: usize, stride: usize, count: i32, shadow0: f32, shadow1: f32, shadow2: f32, middle0: f32, middle1: f32, middle2: f32, highlight0: f32, highlight1: f32, highlight2: f32,
 ): void {
   const one = f32x4.splat(1);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
@@ -31,9 +31,9 @@ export function balanceRanges(
     const s = f32x4.sub(one, rise4(y, 0.05, 0.55));
     const h = rise4(y, 0.45, 0.95);
     const m = f32x4.sub(f32x4.sub(one, s), h);
-    r = f32x4.add(r, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(sr)), f32x4.mul(m, f32x4.splat(mr))), f32x4.mul(h, f32x4.splat(hr))));
-    g = f32x4.add(g, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(sg)), f32x4.mul(m, f32x4.splat(mg))), f32x4.mul(h, f32x4.splat(hg))));
-    b = f32x4.add(b, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(sb)), f32x4.mul(m, f32x4.splat(mb))), f32x4.mul(h, f32x4.splat(hb))));
+    r = f32x4.add(r, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(shadow0)), f32x4.mul(m, f32x4.splat(middle0))), f32x4.mul(h, f32x4.splat(highlight0))));
+    g = f32x4.add(g, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(shadow1)), f32x4.mul(m, f32x4.splat(middle1))), f32x4.mul(h, f32x4.splat(highlight1))));
+    b = f32x4.add(b, f32x4.add(f32x4.add(f32x4.mul(s, f32x4.splat(shadow2)), f32x4.mul(m, f32x4.splat(middle2))), f32x4.mul(h, f32x4.splat(highlight2))));
     const back = f32x4.sub(y, luma4(r, g, b));
     v128.store(p, clamp4(f32x4.add(r, back)));
     v128.store(p + stride, clamp4(f32x4.add(g, back)));
@@ -83,7 +83,7 @@ export function hueRange(
 }
 
 /** Paints what is clipped: any channel at white over `white`, any at black over `black` (r, g, b each). */
-export function markClipped(tile: usize, stride: usize, count: i32, wr: f32, wg: f32, wb: f32, br: f32, bg: f32, bb: f32): void {
+export function markClipped(tile: usize, stride: usize, count: i32, white0: f32, white1: f32, white2: f32, black0: f32, black1: f32, black2: f32): void {
   const high = f32x4.splat(254.5 / 255.0);
   const low = f32x4.splat(0.5 / 255.0);
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
@@ -93,9 +93,9 @@ export function markClipped(tile: usize, stride: usize, count: i32, wr: f32, wg:
     const b = v128.load(p + 2 * stride);
     const light = f32x4.ge(f32x4.pmax(r, f32x4.pmax(g, b)), high);
     const dark = f32x4.le(f32x4.pmin(r, f32x4.pmin(g, b)), low);
-    v128.store(p, v128.bitselect(f32x4.splat(wr), v128.bitselect(f32x4.splat(br), r, dark), light));
-    v128.store(p + stride, v128.bitselect(f32x4.splat(wg), v128.bitselect(f32x4.splat(bg), g, dark), light));
-    v128.store(p + 2 * stride, v128.bitselect(f32x4.splat(wb), v128.bitselect(f32x4.splat(bb), b, dark), light));
+    v128.store(p, v128.bitselect(f32x4.splat(white0), v128.bitselect(f32x4.splat(black0), r, dark), light));
+    v128.store(p + stride, v128.bitselect(f32x4.splat(white1), v128.bitselect(f32x4.splat(black1), g, dark), light));
+    v128.store(p + 2 * stride, v128.bitselect(f32x4.splat(white2), v128.bitselect(f32x4.splat(black2), b, dark), light));
   }
 }
 

@@ -3,16 +3,16 @@ import { clamp4, decode4, encode4, floor4 } from './math';
 
 /** Encoded sRGB to linear light, a 3 × 3 matrix, and back. Results outside 0..1 are clipped. */
 export function linearMatrix(
-  tile: usize, stride: usize, count: i32, a0: f32, b0: f32, c0: f32, a1: f32, b1: f32, c1: f32, a2: f32, b2: f32, c2: f32,
+  tile: usize, stride: usize, count: i32, m0: f32, m1: f32, m2: f32, m3: f32, m4: f32, m5: f32, m6: f32, m7: f32, m8: f32,
 ): void {
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const p = tile + i;
     const r = decode4(v128.load(p));
     const g = decode4(v128.load(p + stride));
     const b = decode4(v128.load(p + 2 * stride));
-    v128.store(p, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a0)), f32x4.mul(g, f32x4.splat(b0))), f32x4.mul(b, f32x4.splat(c0)))));
-    v128.store(p + stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a1)), f32x4.mul(g, f32x4.splat(b1))), f32x4.mul(b, f32x4.splat(c1)))));
-    v128.store(p + 2 * stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a2)), f32x4.mul(g, f32x4.splat(b2))), f32x4.mul(b, f32x4.splat(c2)))));
+    v128.store(p, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m0)), f32x4.mul(g, f32x4.splat(m1))), f32x4.mul(b, f32x4.splat(m2)))));
+    v128.store(p + stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m3)), f32x4.mul(g, f32x4.splat(m4))), f32x4.mul(b, f32x4.splat(m5)))));
+    v128.store(p + 2 * stride, encode4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m6)), f32x4.mul(g, f32x4.splat(m7))), f32x4.mul(b, f32x4.splat(m8)))));
   }
 }
 

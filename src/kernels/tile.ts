@@ -106,16 +106,16 @@ export function unpack16(src: usize, dst: usize, stride: usize, count: i32, plan
 /** r' = a·r + b·g + c·b + d and so on, clamped to 0..1 as a filter primitive's result is (W3C Filter Effects, feColorMatrix). */
 export function colorMatrix(
   tile: usize, stride: usize, count: i32,
-  a0: f32, b0: f32, c0: f32, d0: f32, a1: f32, b1: f32, c1: f32, d1: f32, a2: f32, b2: f32, c2: f32, d2: f32,
+  m0: f32, m1: f32, m2: f32, m3: f32, m4: f32, m5: f32, m6: f32, m7: f32, m8: f32, m9: f32, m10: f32, m11: f32,
 ): void {
   for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
     const p = tile + i;
     const r = v128.load(p);
     const g = v128.load(p + stride);
     const b = v128.load(p + 2 * stride);
-    v128.store(p, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a0)), f32x4.mul(g, f32x4.splat(b0))), f32x4.add(f32x4.mul(b, f32x4.splat(c0)), f32x4.splat(d0)))));
-    v128.store(p + stride, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a1)), f32x4.mul(g, f32x4.splat(b1))), f32x4.add(f32x4.mul(b, f32x4.splat(c1)), f32x4.splat(d1)))));
-    v128.store(p + 2 * stride, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(a2)), f32x4.mul(g, f32x4.splat(b2))), f32x4.add(f32x4.mul(b, f32x4.splat(c2)), f32x4.splat(d2)))));
+    v128.store(p, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m0)), f32x4.mul(g, f32x4.splat(m1))), f32x4.add(f32x4.mul(b, f32x4.splat(m2)), f32x4.splat(m3)))));
+    v128.store(p + stride, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m4)), f32x4.mul(g, f32x4.splat(m5))), f32x4.add(f32x4.mul(b, f32x4.splat(m6)), f32x4.splat(m7)))));
+    v128.store(p + 2 * stride, clamp4(f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(m8)), f32x4.mul(g, f32x4.splat(m9))), f32x4.add(f32x4.mul(b, f32x4.splat(m10)), f32x4.splat(m11)))));
   }
 }
 

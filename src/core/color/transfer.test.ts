@@ -10,7 +10,7 @@ function lit(values: number[], gain: number): number[] {
   scratch.reset();
   const tile = scratch.tile({ x: 0, y: 0, width: values.length, height: 1 });
   for (let c = 0; c < 3; c++) machine.floats.set(values, (tile.ptr + c * tile.stride) / 4);
-  machine.kernels.linearMatrix(tile.ptr, tile.stride, tile.count, gain, 0, 0, 0, gain, 0, 0, 0, gain);
+  machine.kernels.linearMatrix({ tile: tile.ptr, stride: tile.stride, count: tile.count, m: [gain, 0, 0, 0, gain, 0, 0, 0, gain] });
   return values.map((_, i) => machine.floats[tile.ptr / 4 + i]);
 }
 const levels = Array.from({ length: 1024 }, (_, i) => i / 1023);
@@ -39,8 +39,8 @@ describe('light in the corners', () => {
         scratch.reset();
         const tile = scratch.tile({ x: 0, y: 0, width, height: 1 });
         for (let c = 0; c < 4; c++) machine.kernels.fill(tile.ptr + c * tile.stride, tile.count, level);
-        const map = [1, 0, 0, 0, 1, 0, 0, 0, 1];
-        machine.kernels.cornerLight(tile.ptr, tile.stride, width, 1, ...map, 0, 0.5, width, 1, 0, 0, f1, f2);
+        const m = [1, 0, 0, 0, 1, 0, 0, 0, 1] as const;
+        machine.kernels.cornerLight({ tile: tile.ptr, stride: tile.stride, tw: width, th: 1, m, cx: 0, cy: 0.5, radius: width, zoom: 1, k1: 0, k2: 0, f1, f2 });
         const { r } = toLinear({ mode: 'rgb', r: level, g: 0, b: 0 });
         for (let i = 0; i < width; i += 7) {
           const s = ((i + 0.5) / width) ** 2;

@@ -2,7 +2,7 @@ import type { Machine } from '../image/machine';
 import { levelUpTo, type Level, type Picture } from '../image/picture';
 import { samplePhoto } from '../image/sample';
 import { Scratch } from '../image/tile';
-import { guidedModel } from './guided';
+import { applyModel, guidedModel } from './guided';
 import { Planes } from '../image/planes';
 import { regionsScratch } from './regions';
 import type { Guards } from './schema';
@@ -42,11 +42,12 @@ export function drawCutout(machine: Machine, { photo, subject, hairs }: CutoutOr
   const { at, width: w, height: h } = alphaLevel(photo);
   const model = guidedModel(planes, guide, mask, Math.max(2, long / 130), 3e-5);
   if (hairs.length > 0) mixAlongHair(planes, guide, mask, model, hairs);
-  kernels.modelOn(at, w, h, ...model.slopes, model.offset, width, height, 0.06, 0.94, alpha.levels[0]);
+  const [ar, ag, ab] = model.slopes;
+  const { offset } = model;
+  kernels.modelOn({ pixels: at, w, h, ar, ag, ab, offset, sw: width, sh: height, low: 0.06, high: 0.94, dst: alpha.levels[0] });
 
   // Colours in front of and behind the edge: the small alpha is that of the same model.
-  const small = planes.make();
-  kernels.applyGuided(...guide, ...model.slopes, model.offset, small, planes.count);
+  const small = applyModel(planes, guide, model);
   const behind = planes.copy(small);
   planes.invert(behind);
   const mean = (weight: number) => {

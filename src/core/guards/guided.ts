@@ -21,12 +21,12 @@ export function guidedModel(planes: Planes, guide: readonly [number, number, num
       planes.briefly(() => planes.put(mean(planes.product(p, q)), at));
       return at;
     };
-    const guides = [r, g, b].map(mean);
-    const squares = [meanOf(r, r), meanOf(r, g), meanOf(r, b), meanOf(g, g), meanOf(g, b), meanOf(b, b)];
-    const mixed = [meanOf(r, mask), meanOf(g, mask), meanOf(b, mask)];
+    const means = { r: mean(r), g: mean(g), b: mean(b) };
+    const products = { rr: meanOf(r, r), rg: meanOf(r, g), rb: meanOf(r, b), gg: meanOf(g, g), gb: meanOf(g, b), bb: meanOf(b, b) };
+    const [pr, pg, pb] = [meanOf(r, mask), meanOf(g, mask), meanOf(b, mask)];
     const offset = mean(mask);
-    kernels.guidedColour(...guides, ...squares, ...mixed, offset, planes.count, eps);
-    mixed.forEach((plane, i) => planes.briefly(() => planes.put(mean(plane), out.slopes[i])));
+    kernels.guidedColour({ ...means, ...products, pr, pg, pb, p: offset, count: planes.count, eps });
+    [pr, pg, pb].forEach((plane, i) => planes.briefly(() => planes.put(mean(plane), out.slopes[i])));
     planes.put(mean(offset), out.offset);
   });
   return out;
@@ -35,7 +35,8 @@ export function guidedModel(planes: Planes, guide: readonly [number, number, num
 /** The model read on a picture, as a new plane 0..1. */
 export function applyModel(planes: Planes, [r, g, b]: readonly [number, number, number], { slopes, offset }: GuidedModel): number {
   const out = planes.make();
-  planes.machine.kernels.applyGuided(r, g, b, ...slopes, offset, out, planes.count);
+  const [ar, ag, ab] = slopes;
+  planes.machine.kernels.applyGuided({ r, g, b, ar, ag, ab, offset, dst: out, count: planes.count });
   return out;
 }
 

@@ -29,7 +29,21 @@ export function drawSalient(planes: Planes, guide: readonly [number, number, num
     kernels.power(sum, count, 0.5);
     planes.blur(sum, long / 60);
     const middle = planes.make();
-    kernels.maskEllipse(middle, width, height, width / 2, height / 2, width * 0.75, height * 0.75, 1, 0, 1, 1, 0, 0);
+    kernels.maskEllipse({
+      mask: middle,
+      tw: width,
+      th: height,
+      cx: width / 2,
+      cy: height / 2,
+      rx: width * 0.75,
+      ry: height * 0.75,
+      cos: 1,
+      sin: 0,
+      feather: 1,
+      density: 1,
+      op: 0,
+      shape: 0,
+    });
     kernels.mixIn(middle, middle, count, 0.7, 0, 0.3);
     planes.times(sum, middle);
     const mean = planes.sum(sum) / pixels;

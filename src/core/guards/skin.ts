@@ -29,7 +29,9 @@ export function coloursOf(planes: Planes, weight: number, a: number, b: number, 
 /** How alike each pixel's colours are, 0..1, as a new plane; `free` is the squared distance in deviations that costs nothing. */
 export function alike(planes: Planes, { mean, inverse }: Colours, a: number, b: number, free: number): number {
   const out = planes.make();
-  planes.machine.kernels.likeness(a, b, out, planes.count, ...mean, ...inverse, free);
+  const [ma, mb] = mean;
+  const [iaa, iab, ibb] = inverse;
+  planes.machine.kernels.likeness({ a, b, dst: out, count: planes.count, ma, mb, iaa, iab, ibb, free });
   return out;
 }
 

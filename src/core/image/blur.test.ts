@@ -121,7 +121,7 @@ it('means of cells count what the plane lacks as its edge, and spread to any win
       [2 * size + 1, 3 * size - 1],
       [3 * size - 1, 2 * size + 1],
     ]) {
-      kernels.spreadCells(ramp, columns, rows, size, out, 13, x0, x0 + 11, y0, y0 + 5, work);
+      kernels.spreadCells({ src: ramp, columns, rows, cell: size, dst: out, pitch: 13, x0, x1: x0 + 11, y0, y1: y0 + 5, work });
       for (let y = 0; y < 5; y++)
         for (let x = 0; x < 11; x++) expect(floats[out / 4 + y * 13 + x]).toBeCloseTo(x0 + x + 0.5 - size / 2 + 2 * (y0 + y + 0.5 - size / 2), 3);
     }

@@ -44,7 +44,8 @@ export function blurPlane(machine: Machine, scratch: Scratch, plane: number, wid
   if (sigma > WIDE) {
     const { at, columns, rows, cell, work } = blurredMeans(machine, scratch, plane, width, height, sigma);
     const inner = plane + (rim * width + rim) * 4;
-    if (2 * rim < Math.min(width, height)) kernels.spreadCells(at, columns, rows, cell, inner, width, rim, width - rim, rim, height - rim, work);
+    if (2 * rim < Math.min(width, height))
+      kernels.spreadCells({ src: at, columns, rows, cell, dst: inner, pitch: width, x0: rim, x1: width - rim, y0: rim, y1: height - rim, work });
     scratch.release(mark);
     return;
   }
@@ -103,7 +104,19 @@ export function blurAndCut(machine: Machine, scratch: Scratch, tile: Tile, sigma
   const count = padded(inner.width, inner.height);
   const small: Tile = { ...inner, ptr, stride: count * 4, count };
   means.forEach(({ at, columns, rows, cell, work }, c) =>
-    kernels.spreadCells(at, columns, rows, cell, ptr + c * small.stride, inner.width, rim, rim + inner.width, rim, rim + inner.height, work),
+    kernels.spreadCells({
+      src: at,
+      columns,
+      rows,
+      cell,
+      dst: ptr + c * small.stride,
+      pitch: inner.width,
+      x0: rim,
+      x1: rim + inner.width,
+      y0: rim,
+      y1: rim + inner.height,
+      work,
+    }),
   );
   kernels.fill(ptr + 3 * small.stride, count, 1);
   scratch.release(mark);

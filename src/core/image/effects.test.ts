@@ -29,7 +29,7 @@ describe('displacing a plane', () => {
   it('is by amount · (map − ½), as feDisplacementMap has it', () => {
     put(0, noisy);
     put(1, (x, y) => noisy(W - 1 - x, y));
-    kernels.displace(at(0), at(2), at(1), W, H, 6, -4, 0, 0, W, H, 0);
+    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 6, ay: -4, left: 0, top: 0, right: W, bottom: H, mirror: 0 });
     every((x, y) => {
       const m = noisy(W - 1 - x, y) - 0.5;
       const [px, py] = [Math.min(W - 1, Math.max(0, x + 6 * m)), Math.min(H - 1, Math.max(0, y - 4 * m))];
@@ -40,10 +40,10 @@ describe('displacing a plane', () => {
     put(0, (x) => x);
     put(1, () => 1);
     // Everything is read 5 px further right; the picture ends at 20.
-    kernels.displace(at(0), at(2), at(1), W, H, 10, 0, 0, 0, 20, H, 1);
+    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 1 });
     expect(get(2, 10, 3)).toBeCloseTo(15, 4);
     expect(get(2, 17, 3)).toBeCloseTo(2 * 19 - 22, 4);
-    kernels.displace(at(0), at(2), at(1), W, H, 10, 0, 0, 0, 20, H, 0);
+    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 0 });
     expect(get(2, 17, 3)).toBeCloseTo(19, 4);
   });
 });
@@ -94,7 +94,20 @@ describe('reading between pixels by a table', () => {
     const table = at(6);
     machine.memory.grow(1);
     for (const smooth of [1, 0]) {
-      kernels.sampleProjected(PAGE, 4, 4, at(1), 64, 1, 1, 1, 0, 0, 0, 1, 0, 0, 0, 1, smooth, 0, 1, table);
+      kernels.sampleProjected({
+        src: PAGE,
+        w: 4,
+        h: 4,
+        dst: at(1),
+        stride: 64,
+        tw: 1,
+        th: 1,
+        m: [1, 0, 0, 0, 1, 0, 0, 0, 1],
+        smooth,
+        clear: 0,
+        mix: 1,
+        taps: table,
+      });
       const words = new Int16Array(machine.memory.buffer, table, 2049 * 4);
       for (let i = 0; i <= 2048; i += 64) {
         const w = [0, 1, 2, 3].map((k) => words[i * 4 + k]);

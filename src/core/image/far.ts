@@ -30,7 +30,19 @@ export function enlargeFrom(
   const [x, y] = [into.x - small.x * factor, into.y - small.y * factor];
   for (let c = 0; c < planes; c++) {
     const [from, to] = [small.ptr + c * small.stride, into.ptr + c * into.stride];
-    kernels.spreadCells(from, small.width, small.height, factor, to, into.width, x, x + into.width, y, y + into.height, work);
+    kernels.spreadCells({
+      src: from,
+      columns: small.width,
+      rows: small.height,
+      cell: factor,
+      dst: to,
+      pitch: into.width,
+      x0: x,
+      x1: x + into.width,
+      y0: y,
+      y1: y + into.height,
+      work,
+    });
   }
   scratch.release(mark);
 }

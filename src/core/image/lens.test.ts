@@ -30,7 +30,7 @@ function reference(x: number, y: number, c: number, smooth: boolean): number {
 
 const lens = { cx: W / 2, cy: H / 2, radius: Math.hypot(W, H) / 2, zoom: 0.97, k1: -0.12, k2: 0.03 };
 /** Maps with a turn and a perspective, so that every term is used. */
-const map = [1.02, 0.05, -0.6, -0.04, 0.98, 0.4, 0.0006, -0.0004, 1];
+const map = [1.02, 0.05, -0.6, -0.04, 0.98, 0.4, 0.0006, -0.0004, 1] as const;
 
 function expected(i: number, j: number, stretch: number): [number, number] {
   const [X, Y] = [i + 0.5, j + 0.5];
@@ -47,30 +47,10 @@ const draw = (smooth: boolean, red: number, blue: number, clear = false, mix = 1
   const tile = scratch.tile({ x: 0, y: 0, width: 35, height: 27 });
   for (let c = 0; c < 4; c++) machine.kernels.fill(tile.ptr + c * tile.stride, tile.count, 0.25);
   const { cx, cy, radius, zoom, k1, k2 } = lens;
-  machine.kernels.sampleLens(
-    ...[
-      photo.levels[0],
-      W,
-      H,
-      tile.ptr,
-      tile.stride,
-      tile.width,
-      tile.height,
-      ...map,
-      +smooth,
-      +clear,
-      mix,
-      cx,
-      cy,
-      radius,
-      zoom,
-      k1,
-      k2,
-      red,
-      blue,
-      scratch.take(16400),
-    ],
-  );
+  const target = { dst: tile.ptr, stride: tile.stride, tw: tile.width, th: tile.height };
+  const bend = { cx, cy, radius, zoom, k1, k2, red, blue };
+  const taps = scratch.take(16400);
+  machine.kernels.sampleLens({ src: photo.levels[0], w: W, h: H, ...target, m: map, smooth: +smooth, clear: +clear, mix, ...bend, taps });
   return (x: number, y: number, c: number) => machine.floats[(tile.ptr + c * tile.stride) / 4 + y * tile.width + x];
 };
 
@@ -114,7 +94,20 @@ describe('reading a picture through a lens', () => {
   it('the cubic without a lens is the same reference’s', () => {
     scratch.reset();
     const tile = scratch.tile({ x: 0, y: 0, width: 35, height: 27 });
-    machine.kernels.sampleProjected(photo.levels[0], W, H, tile.ptr, tile.stride, 35, 27, ...map, 1, 0, 1, scratch.take(16400));
+    machine.kernels.sampleProjected({
+      src: photo.levels[0],
+      w: W,
+      h: H,
+      dst: tile.ptr,
+      stride: tile.stride,
+      tw: 35,
+      th: 27,
+      m: map,
+      smooth: 1,
+      clear: 0,
+      mix: 1,
+      taps: scratch.take(16400),
+    });
     let most = 0;
     for (let j = 0; j < 27; j++)
       for (let i = 0; i < 35; i++) {

@@ -17,6 +17,9 @@ export interface Affine {
 export type Edge = 'clear' | 'wrap' | 'extend' | 'mirror';
 const edges: Record<Edge, number> = { clear: 0, wrap: 1, extend: 2, mirror: 3 };
 
+/** The tile that a sampling kernel fills. */
+export const into = ({ ptr, stride, width, height }: Tile) => ({ dst: ptr, stride, tw: width, th: height });
+
 /**
  * Fills a tile with the picture reduced by `scale` (target pixels to a picture pixel). Reductions are area means over the exact
  * footprint, so that a reduced picture is the same whichever way it is cut into tiles; enlargements are bilinear. The tile's origin lies
@@ -42,20 +45,20 @@ export function samplePhoto({ kernels }: Machine, picture: Picture, scale: numbe
     level++;
   }
   const [w, h] = levelSize(picture, level);
-  kernels.sampleArea(
-    picture.levels[level],
+  kernels.sampleArea({
+    src: picture.levels[level],
     w,
     h,
-    tile.ptr,
-    tile.stride,
-    tile.width,
-    tile.height,
-    tile.x,
-    tile.y,
-    ratio,
-    left / (1 << level),
-    top / (1 << level),
-  );
+    dst: tile.ptr,
+    stride: tile.stride,
+    tw: tile.width,
+    th: tile.height,
+    x: tile.x,
+    y: tile.y,
+    r: ratio,
+    ox: left / (1 << level),
+    oy: top / (1 << level),
+  });
 }
 
 /** Samples under an affine map, from the two mip levels that match the map's reduction. `map` is in whole-piece pixels. */
@@ -74,40 +77,22 @@ export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine
 export function sampleInPerspective({ kernels }: Machine, picture: Picture, map: Matrix3, edge: Edge, tile: Tile): void {
   const placed = multiply3(map, [1, 0, tile.x, 0, 1, tile.y, 0, 0, 1]);
   const { width, height, levels } = picture;
-  kernels.sampleInPerspective(
-    levels[0],
-    width,
-    height,
-    levels.length,
-    tile.ptr,
-    tile.stride,
-    tile.width,
-    tile.height,
-    ...placed,
-    edges[edge],
-    picture.deep ? 1 : 0,
-  );
+  kernels.sampleInPerspective({
+    src: levels[0],
+    w: width,
+    h: height,
+    levels: levels.length,
+    ...into(tile),
+    m: placed,
+    edge: edges[edge],
+    deep: picture.deep ? 1 : 0,
+  });
 }
 
 function sampleLevel(kernels: Machine['kernels'], picture: Picture, level: number, map: Affine, edge: Edge, tile: Tile, mix: number) {
   const k = 1 / (1 << level);
   const [w, h] = levelSize(picture, level);
   const sample = picture.deep ? kernels.sampleAffineDeep : kernels.sampleAffine;
-  sample(
-    picture.levels[level],
-    w,
-    h,
-    tile.ptr,
-    tile.stride,
-    tile.width,
-    tile.height,
-    map.a * k,
-    map.b * k,
-    map.c * k,
-    map.d * k,
-    map.e * k,
-    map.f * k,
-    edges[edge],
-    mix,
-  );
+  const placed = { a: map.a * k, b: map.b * k, c: map.c * k, d: map.d * k, e: map.e * k, f: map.f * k };
+  sample({ src: picture.levels[level], w, h, ...into(tile), ...placed, edge: edges[edge], mix });
 }

@@ -29,7 +29,7 @@ describe('an ellipse', () => {
     const at = fresh(w * h);
     const before = floats.slice(at / 4, at / 4 + w * h + 4);
     const [cx, cy, rx, ry, turn, feather, density] = [22.3, 19.1, 18, 9, 0.6, 0.45, 0.8];
-    kernels.maskEllipse(at, w, h, cx, cy, rx, ry, Math.cos(turn), Math.sin(turn), feather, density, op, 0);
+    kernels.maskEllipse({ mask: at, tw: w, th: h, cx, cy, rx, ry, cos: Math.cos(turn), sin: Math.sin(turn), feather, density, op, shape: 0 });
     for (let y = 0; y < h; y++) {
       for (let x = 0; x < w; x++) {
         const [dx, dy] = [x + 0.5 - cx, y + 0.5 - cy];
@@ -45,7 +45,7 @@ describe('an ellipse', () => {
 
   it('with no feather is anti-aliased over one pixel and full in its middle', () => {
     const at = fresh(64 * 64, 0);
-    kernels.maskEllipse(at, 64, 64, 32, 32, 20, 20, 1, 0, 0, 1, 0, 0);
+    kernels.maskEllipse({ mask: at, tw: 64, th: 64, cx: 32, cy: 32, rx: 20, ry: 20, cos: 1, sin: 0, feather: 0, density: 1, op: 0, shape: 0 });
     let area = 0;
     for (let i = 0; i < 64 * 64; i++) area += floats[at / 4 + i];
     expect(floats[at / 4 + 32 * 64 + 32]).toBe(1);

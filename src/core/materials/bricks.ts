@@ -44,7 +44,24 @@ export function layBricks(sheet: Sheet, at: { x: Field; y: Field }, courses: Cou
   const [inside, id, px, py] = [0, 1, 2, 3].map(() => sheet.plane());
   const [w, h] = [sheet.width, sheet.height];
   sheet.table(table, (t) =>
-    machine.kernels.bricks(inside.ptr, id.ptr, px.ptr, py.ptr, w, h, at.x.ptr, at.y.ptr, rows, perRow, height, length, joint, t, bond, +headers),
+    machine.kernels.bricks({
+      inside: inside.ptr,
+      id: id.ptr,
+      px: px.ptr,
+      py: py.ptr,
+      w,
+      h,
+      u: at.x.ptr,
+      v: at.y.ptr,
+      rows,
+      perRow,
+      rowHeight: height,
+      stretcher: length,
+      joint,
+      table: t,
+      bond,
+      headers: +headers,
+    }),
   );
   sheet.release(at.x, at.y);
   const each = (make: () => number) => {

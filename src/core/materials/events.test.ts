@@ -38,7 +38,7 @@ describe('gradient noise', () => {
   const [w, h] = [83, 40];
   const draw = (a: number, b: number, n: number, t: number, px: number, py: number, seed: number) => {
     kernels.fill(A, w * h + 4 - ((w * h) % 4), 0.25);
-    kernels.addNoise(A, w, h, 1 / 83, a, -b, b, a, n, t, px, py, seed, 0.5);
+    kernels.addNoise({ dst: A, w, h, step: 1 / 83, ax: a, ay: -b, bx: b, by: a, n, t, px, py, seed, gain: 0.5 });
     return plane(A, w * h);
   };
   const worst = (got: Float32Array, a: number, b: number, key: (i: number, j: number) => number, seed: number) => {
@@ -133,7 +133,7 @@ it('casts a shadow away from the light, as long as the slope says', () => {
   kernels.fill(B, w * h, 0);
   // A wall 8 px high at x = 40, lit from the left at 45°: the shadow lies on 8 px to its right.
   for (let y = 0; y < h; y++) floats[B / 4 + y * w + 40] = 8 / 64;
-  kernels.castShadow(B, A, w, h, 64, -1, 0, 1, 16, 0.5, 0);
+  kernels.castShadow({ height: B, dst: A, w, h, size: 64, lx: -1, ly: 0, slope: 1, reach: 16, soft: 0.5, wrap: 0 });
   const row = plane(A, w * h).slice(8 * w, 9 * w);
   expect([...row.slice(0, 40)].every((v) => v === 1)).toBe(true);
   expect([...row.slice(41, 47)].every((v) => v === 0)).toBe(true);
@@ -145,7 +145,7 @@ it('finds the three nearest points of a jittered lattice (Worley 1996)', () => {
   const { a, b, n, t } = turnedLattice(5, 0.4);
   kernels.fill(B, w * h, 0);
   const out = [A, A + w * h * 4, A + 2 * w * h * 4];
-  kernels.worley(out[0], out[1], out[2], w, h, 1 / 48, a, b, n, t, 1, 9, B, B, C);
+  kernels.worley({ f1: out[0], f2: out[1], f3: out[2], w, h, step: 1 / 48, a, b, n, t, sx: 1, seed: 9, wx: B, wy: B, cache: C });
   const g = (v: number) => (v * 2) / 65535 - 1;
   for (let y = 0; y < h; y += 3) {
     for (let x = 0; x < w; x++) {

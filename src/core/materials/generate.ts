@@ -52,21 +52,21 @@ function develop(sheet: Sheet, paint: Paint, target: number): void {
   }
   // Scanner noise belongs to a pixel of a 2048 scan; smaller ones average it.
   const grain = 0.012 * Math.min(1, size / 2048);
-  kernels.develop(
-    paint.lightness.ptr,
-    paint.a.ptr,
-    paint.b.ptr,
-    lit.ptr,
-    occluded.ptr,
-    paint.contrast ?? 1,
-    paint.occlusion?.amount ?? 0,
-    paint.gain ?? 1,
-    grain,
-    sheet.seed + 99,
-    +!!paint.encoded,
-    target,
+  kernels.develop({
+    L: paint.lightness.ptr,
+    A: paint.a.ptr,
+    B: paint.b.ptr,
+    lit: lit.ptr,
+    ao: occluded.ptr,
+    c: paint.contrast ?? 1,
+    m: paint.occlusion?.amount ?? 0,
+    gain: paint.gain ?? 1,
+    noise: grain,
+    seed: sheet.seed + 99,
+    emit: +!!paint.encoded,
+    dst: target,
     count,
-  );
+  });
 }
 
 function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
@@ -75,7 +75,17 @@ function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
   const elevation = paint.elevation ?? 0.65;
   const lx = Math.cos(azimuth) * Math.cos(elevation);
   const ly = Math.sin(azimuth) * Math.cos(elevation);
-  kernels.light(height.ptr, lit.ptr, sheet.width, sheet.height, sheet.size, lx, ly, Math.sin(elevation), +sheet.wrap);
+  kernels.light({
+    height: height.ptr,
+    dst: lit.ptr,
+    w: sheet.width,
+    h: sheet.height,
+    size: sheet.size,
+    lx,
+    ly,
+    lz: Math.sin(elevation),
+    wrap: +sheet.wrap,
+  });
   if (paint.translucency) {
     const [share, spread] = paint.translucency;
     const soft = lit.copy().blur(spread);
@@ -87,7 +97,19 @@ function shine(sheet: Sheet, paint: Paint, height: Field, lit: Field): void {
     const reach = Math.max(1, Math.round(paint.shadow.reach * sheet.size));
     const soft = Math.max(0.6, sheet.size / 1024);
     const { width, height: rows, size, wrap } = sheet;
-    kernels.castShadow(height.ptr, shade.ptr, width, rows, size, Math.cos(azimuth), Math.sin(azimuth), Math.tan(elevation), reach, soft, +wrap);
+    kernels.castShadow({
+      height: height.ptr,
+      dst: shade.ptr,
+      w: width,
+      h: rows,
+      size,
+      lx: Math.cos(azimuth),
+      ly: Math.sin(azimuth),
+      slope: Math.tan(elevation),
+      reach,
+      soft,
+      wrap: +wrap,
+    });
     shade.blur(0.0007).scale(1 - paint.shadow.low, paint.shadow.low);
     lit.times(shade);
     sheet.release(shade);

@@ -85,7 +85,23 @@ describe('distances to points (Worley 1996)', () => {
   // The lattice turned by (3, 2): 13 cells on the sheet, so that t·b ≡ −a mod n.
   const draw = () => {
     for (const plane of planes.slice(3)) machine.kernels.fill(plane, W * W, 0);
-    machine.kernels.worley(planes[0], planes[1], planes[2], W, W, 1 / W, 3, 2, 13, 5, 1, 9, planes[3], planes[4], cache);
+    machine.kernels.worley({
+      f1: planes[0],
+      f2: planes[1],
+      f3: planes[2],
+      w: W,
+      h: W,
+      step: 1 / W,
+      a: 3,
+      b: 2,
+      n: 13,
+      t: 5,
+      sx: 1,
+      seed: 9,
+      wx: planes[3],
+      wy: planes[4],
+      cache,
+    });
     return planes.slice(0, 3).map((plane) => machine.floats.slice(plane / 4, plane / 4 + W * W));
   };
 

@@ -100,7 +100,20 @@ export function layRibbons(sheet: Sheet, list: Ribbon[]): { height: Field; tone:
   sheet.table(bank(sheet.seed), (rowsAt) =>
     sheet.table(profile, (across) =>
       sheet.table(words, (at) =>
-        kernels.ribbons(height.ptr, tone.ptr, warmth.ptr, through.ptr, clear.ptr, width, rows, at, list.length, rowsAt, across, +wrap),
+        kernels.ribbons({
+          height: height.ptr,
+          tone: tone.ptr,
+          warmth: warmth.ptr,
+          through: through.ptr,
+          clear: clear.ptr,
+          w: width,
+          h: rows,
+          table: at,
+          count: list.length,
+          bank: rowsAt,
+          profile: across,
+          wrap: +wrap,
+        }),
       ),
     ),
   );

@@ -192,14 +192,29 @@ export class Sheet {
     if (stretch) {
       const fx = this.wrap ? Math.max(1, Math.round(f * stretch[0])) : f * stretch[0];
       const fy = this.wrap ? Math.max(1, Math.round(f * stretch[1])) : f * stretch[1];
-      kernels.addNoise(ptr, w, h, step, fx, 0, 0, fy, 0, 0, this.wrap ? fx : 0, this.wrap ? fy : 0, seed, gain);
+      kernels.addNoise({
+        dst: ptr,
+        w,
+        h,
+        step,
+        ax: fx,
+        ay: 0,
+        bx: 0,
+        by: fy,
+        n: 0,
+        t: 0,
+        px: this.wrap ? fx : 0,
+        py: this.wrap ? fy : 0,
+        seed,
+        gain,
+      });
     } else if (this.wrap) {
       const { a, b, n, t } = turnedLattice(f, angle);
-      kernels.addNoise(ptr, w, h, step, a, -b, b, a, n, t, 0, 0, seed, gain);
+      kernels.addNoise({ dst: ptr, w, h, step, ax: a, ay: -b, bx: b, by: a, n, t, px: 0, py: 0, seed, gain });
     } else {
       const c = f * Math.cos(angle);
       const s = f * Math.sin(angle);
-      kernels.addNoise(ptr, w, h, step, c, -s, s, c, 0, 0, 0, 0, seed, gain);
+      kernels.addNoise({ dst: ptr, w, h, step, ax: c, ay: -s, bx: s, by: c, n: 0, t: 0, px: 0, py: 0, seed, gain });
     }
   }
 
@@ -221,7 +236,18 @@ export class Sheet {
     const fade = Math.sqrt((nx / wantX) * (ny / wantY));
     const mark = this.next;
     const rows = this.grab(this.width * 16 + 64);
-    this.machine.kernels.addSpline(out.ptr, this.width, this.height, nx, ny, nx, ny, this.key(), fade / SPLINE_DEVIATION, rows);
+    this.machine.kernels.addSpline({
+      dst: out.ptr,
+      w: this.width,
+      h: this.height,
+      nx,
+      ny,
+      px: nx,
+      py: ny,
+      seed: this.key(),
+      gain: fade / SPLINE_DEVIATION,
+      rows,
+    });
     this.next = mark;
     return out;
   }

@@ -52,27 +52,27 @@ export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone
         sheet.table(words(weft), (widAcross) => {
           sheet.table(down, (base) => k.threadTables(offDown, widDown, warp, samples, base, o.jitter, o.wobble, sheet.seed + 1));
           sheet.table(across, (base) => k.threadTables(offAcross, widAcross, weft, samples, base, o.jitter, o.wobble, sheet.seed + 5001));
-          k.weave(
-            height.ptr,
-            tone.ptr,
-            width,
-            rows,
-            u.ptr,
-            v.ptr,
+          k.weave({
+            height: height.ptr,
+            tone: tone.ptr,
+            w: width,
+            h: rows,
+            u: u.ptr,
+            v: v.ptr,
             warp,
             weft,
-            samples,
-            samples,
+            samplesDown: samples,
+            samplesAcross: samples,
             offDown,
             widDown,
             offAcross,
             widAcross,
-            o.width[0],
-            o.bow,
-            o.gap,
-            o.twist,
-            sheet.seed + 9,
-          );
+            meanWidth: o.width[0],
+            bow: o.bow,
+            gap: o.gap,
+            twist: o.twist,
+            seed: sheet.seed + 9,
+          });
         }),
       ),
     ),

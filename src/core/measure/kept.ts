@@ -64,7 +64,7 @@ export function tallyKept(machine: Machine, { photo, result, masks, width, heigh
   return masks.map((mask) => {
     new Float64Array(memory.buffer, sums, 3).fill(0);
     floats.fill(0, bins / 4, bins / 4 + BINS);
-    kernels.tally(delta, alike, mask, width, 0, width, top, bottom, sums, bins, BINS);
+    kernels.tally({ delta, alike, mask, w: width, left: 0, right: width, top, bottom, sums, histogram: bins, bins: BINS });
     const [weight, difference, similar] = new Float64Array(memory.buffer, sums, 3);
     return { weight, difference, alike: similar, counts: Array.from(floats.subarray(bins / 4, bins / 4 + BINS)) };
   });

@@ -5,6 +5,7 @@ import { fillLaid } from '../lay/laid';
 import { isLargest, largestFrame, withFlip, withQuarter, withTurn, within } from './frame';
 import { cropMap, outline, readiedMap, readiedSize } from './geometry';
 import { apply, invert, squareTo, type Point } from '../image/projection';
+import type { Affine } from '../image/sample';
 import { setReady } from '../piece/rebase';
 import { neutralReady, readySchema, type Ready } from './schema';
 
@@ -262,7 +263,7 @@ describe.each(changes)('after %s', (_name, change) => {
           ...machine,
           kernels: {
             ...machine.kernels,
-            sampleAffine: (...n: number[]) => (seen.push([n[7] * q[0] + n[9] * q[1] + n[11], n[8] * q[0] + n[10] * q[1] + n[12]]), 0),
+            sampleAffine: ({ a, b, c, d, e, f }: Affine) => void seen.push([a * q[0] + c * q[1] + e, b * q[0] + d * q[1] + f]),
           },
         };
         fillLaid(

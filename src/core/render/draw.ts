@@ -19,6 +19,7 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
   const puller = new Puller(machine, scratch, graph, extent, { region, index });
   const tile = puller.pull(graph.root, region);
   // Red where white is reached, blue where black is: both far from what a photo holds there.
-  if (plan.clipping) machine.kernels.markClipped(tile.ptr, tile.stride, tile.count, 0.9, 0.1, 0.1, 0.1, 0.2, 0.9);
+  if (plan.clipping)
+    machine.kernels.markClipped({ tile: tile.ptr, stride: tile.stride, count: tile.count, white: [0.9, 0.1, 0.1], black: [0.1, 0.2, 0.9] });
   machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
 }

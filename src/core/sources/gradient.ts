@@ -66,9 +66,19 @@ export default defineSource({
     const mark = scratch.mark();
     const at = scratch.take(tables.length * 4);
     machine.floats.set(tables, at / 4);
-    const from = [x1 * width - tile.x, y1 * height - tile.y];
-    const along = [(x2 - x1) * width, (y2 - y1) * height];
-    machine.kernels.gradient(tile.ptr, tile.stride, tile.width, tile.height, ...from, ...along, +(shape === 'radial'), at, SIZE);
+    machine.kernels.gradient({
+      tile: tile.ptr,
+      stride: tile.stride,
+      w: tile.width,
+      h: tile.height,
+      x0: x1 * width - tile.x,
+      y0: y1 * height - tile.y,
+      dx: (x2 - x1) * width,
+      dy: (y2 - y1) * height,
+      round: +(shape === 'radial'),
+      tables: at,
+      size: SIZE,
+    });
     scratch.release(mark);
   },
 });

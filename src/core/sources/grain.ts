@@ -46,8 +46,19 @@ export default defineSource({
     const deviation = amount / 3;
     const add = (plane: number, key: number, gain: number) => {
       const [fine, coarse] = [Math.sqrt(1 - 0.6 * clumping), Math.sqrt(0.6 * clumping)];
-      kernels.grain(plane, width, height, tile.x, tile.y, cell, seed * 31 + key, normal, gain * fine);
-      if (coarse > 0) kernels.grain(plane, width, height, tile.x, tile.y, cell * 3.7, seed * 31 + key + 7, normal, gain * coarse);
+      kernels.grain({ dst: plane, w: width, h: height, x: tile.x, y: tile.y, cell, seed: seed * 31 + key, normal, gain: gain * fine });
+      if (coarse > 0)
+        kernels.grain({
+          dst: plane,
+          w: width,
+          h: height,
+          x: tile.x,
+          y: tile.y,
+          cell: cell * 3.7,
+          seed: seed * 31 + key + 7,
+          normal,
+          gain: gain * coarse,
+        });
     };
     add(shared, 1, deviation * (1 - colour));
     let weight = 0;

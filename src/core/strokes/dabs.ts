@@ -177,18 +177,18 @@ function stamp(
   const n = dabs.length / DAB;
   const tip = stroke.tip === 'cut' ? tips[tipKey(stroke)] : undefined;
   if (tip)
-    machine.kernels.stampCut(
+    machine.kernels.stampCut({
       cover,
-      region.width,
-      region.height,
-      table,
-      n,
-      stroke.hardness,
-      tip.levels[0],
-      tip.width,
-      tip.height,
-      +(stroke.marks === 'darks'),
-    );
+      tw: region.width,
+      th: region.height,
+      dabs: table,
+      count: n,
+      hardness: stroke.hardness,
+      picture: tip.levels[0],
+      pw: tip.width,
+      ph: tip.height,
+      darks: +(stroke.marks === 'darks'),
+    });
   else machine.kernels.stampDabs(cover, region.width, region.height, table, n, stroke.hardness, stroke.tip === 'flat' ? FLAT : 1);
   scratch.release(mark);
   return true;

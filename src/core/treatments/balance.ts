@@ -76,6 +76,7 @@ export default defineTreatment({
   needs: (p): Record<string, Need> => (p.grey ? { file: { need: 'photo' } } : {}),
   apply(context, tile, p) {
     const gains = p.grey ? greyGains(context.machine, context.needed('file', 'picture').picture, p.grey) : p.gains;
-    context.machine.kernels.linearMatrix(tile.ptr, tile.stride, tile.count, ...balanceMatrix({ ...p, gains }));
+    const { ptr, stride, count } = tile;
+    context.machine.kernels.linearMatrix({ tile: ptr, stride, count, m: balanceMatrix({ ...p, gains }) });
   },
 });

@@ -24,27 +24,25 @@ export function applyBase(context: DrawContext, tile: Tile, params: object, curv
   if (curve) machine.floats.set(tableOf(params, survey, curve), table / 4);
   const { slope, offset, width: w, height: h } = survey;
   const line = scratch.take(w * 8);
-  machine.kernels.localTone(
-    ...[
-      tile.ptr,
-      tile.stride,
-      tile.width,
-      tile.height,
-      tile.x,
-      tile.y,
-      slope,
-      offset,
-      w,
-      h,
-      w / width,
-      h / height,
-      table,
-      curve ? SIZE : 0,
-      detail,
-      MOST,
-      line,
-    ],
-  );
+  machine.kernels.localTone({
+    tile: tile.ptr,
+    stride: tile.stride,
+    tw: tile.width,
+    th: tile.height,
+    x: tile.x,
+    y: tile.y,
+    slope,
+    offset,
+    sw: w,
+    sh: h,
+    kx: w / width,
+    ky: h / height,
+    table,
+    size: curve ? SIZE : 0,
+    detail,
+    most: MOST,
+    line,
+  });
   scratch.release(mark);
 }
 

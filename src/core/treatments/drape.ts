@@ -57,9 +57,12 @@ export default defineTreatment({
     const other = scratch.plane(count);
     // Wrapped, the source was drawn beyond the picture too: there is no bound but the tile's.
     const bounds =
-      p.edge === 'wrap' ? [-NO_BOUND, -NO_BOUND, NO_BOUND, NO_BOUND] : [-tile.x, -tile.y, Math.round(w) - tile.x, Math.round(h) - tile.y];
+      p.edge === 'wrap'
+        ? { left: -NO_BOUND, top: -NO_BOUND, right: NO_BOUND, bottom: NO_BOUND }
+        : { left: -tile.x, top: -tile.y, right: Math.round(w) - tile.x, bottom: Math.round(h) - tile.y };
     for (let c = 0; c < 4; c++) {
-      kernels.displace(ptr + c * stride, other, map, width, height, p.amountX * unit, p.amountY * unit, ...bounds, +(p.edge === 'mirror'));
+      const shift = { ax: p.amountX * unit, ay: p.amountY * unit, mirror: +(p.edge === 'mirror') };
+      kernels.displace({ src: ptr + c * stride, dst: other, map, w: width, h: height, ...shift, ...bounds });
       kernels.copyWindow(other, width, ptr + c * stride, width, width, height);
     }
     scratch.release(mark);

@@ -43,7 +43,17 @@ export default defineTreatment({
     const [r, g, b] = colourOf(p.hue);
     const y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
     const size = Math.hypot(b - y, r - y);
-    kernels.drawFringe(blue, red, meanBlue, meanRed, spread, tile.count, (b - y) / size, (r - y) / size, p.amount);
+    kernels.drawFringe({
+      blue,
+      red,
+      mb: meanBlue,
+      mr: meanRed,
+      spread,
+      count: tile.count,
+      cos: (b - y) / size,
+      sin: (r - y) / size,
+      amount: p.amount,
+    });
     kernels.joinLuma(tile.ptr, tile.stride, tile.count, luma, blue, red);
     scratch.release(mark);
   },

@@ -34,8 +34,18 @@ export default defineTreatment({
     const inner = Math.cos(radians(p.width / 2));
     // A whole circle has no far side to fade to.
     const outer = Math.min(inner - 0.01, Math.cos(radians(Math.min(180, p.width))));
-    machine.kernels.hueRange(
-      ...[tile.ptr, tile.stride, tile.count, cos, sin, inner, outer, Math.cos(radians(p.turn)), Math.sin(radians(p.turn)), p.saturation, p.lightness],
-    );
+    machine.kernels.hueRange({
+      tile: tile.ptr,
+      stride: tile.stride,
+      count: tile.count,
+      cos,
+      sin,
+      inner,
+      outer,
+      turnCos: Math.cos(radians(p.turn)),
+      turnSin: Math.sin(radians(p.turn)),
+      saturation: p.saturation,
+      lightness: p.lightness,
+    });
   },
 });

@@ -24,12 +24,10 @@ const same = (out: number[][], want: (rgb: number[]) => number[], within = 1e-4)
 // Formulas written out from the definitions in the treatments' docstrings, one colour at a time.
 describe('kernels of colour against their formulas', () => {
   it('colour by tone', () => {
-    const [s, m, h] = [
-      [0.1, -0.05, 0.12],
-      [0.02, 0.08, -0.1],
-      [-0.12, 0.03, 0.06],
-    ];
-    const out = through((p, stride, n) => machine.kernels.balanceRanges(p, stride, n, ...s, ...m, ...h));
+    const s = [0.1, -0.05, 0.12] as const;
+    const m = [0.02, 0.08, -0.1] as const;
+    const h = [-0.12, 0.03, 0.06] as const;
+    const out = through((tile, stride, count) => machine.kernels.balanceRanges({ tile, stride, count, shadow: s, middle: m, highlight: h }));
     same(out, (rgb) => {
       const y = luma(rgb);
       const [ws, wh] = [1 - rise(y, 0.05, 0.55), rise(y, 0.45, 0.95)];
@@ -42,7 +40,19 @@ describe('kernels of colour against their formulas', () => {
     const [hue, turn] = [(40 * Math.PI) / 180, (25 * Math.PI) / 180];
     const [inner, outer, saturation, lightness] = [Math.cos(0.3), Math.cos(0.9), 0.4, 0.3];
     const out = through((p, stride, n) =>
-      machine.kernels.hueRange(p, stride, n, Math.cos(hue), Math.sin(hue), inner, outer, Math.cos(turn), Math.sin(turn), saturation, lightness),
+      machine.kernels.hueRange({
+        tile: p,
+        stride,
+        count: n,
+        cos: Math.cos(hue),
+        sin: Math.sin(hue),
+        inner,
+        outer,
+        turnCos: Math.cos(turn),
+        turnSin: Math.sin(turn),
+        saturation,
+        lightness,
+      }),
     );
     same(out, ([r, g, b]) => {
       const [a, o] = [r - (g + b) / 2, (Math.sqrt(3) / 2) * (g - b)];
@@ -93,7 +103,7 @@ describe('kernels of colour against their formulas', () => {
     scratch.reset();
     const tile = scratch.tile({ x: 0, y: 0, width: 4, height: 1 });
     marks.forEach((rgb, i) => rgb.forEach((v, c) => (machine.floats[(tile.ptr + c * tile.stride) / 4 + i] = v)));
-    machine.kernels.markClipped(tile.ptr, tile.stride, tile.count, 0.9, 0.1, 0.1, 0.1, 0.2, 0.9);
+    machine.kernels.markClipped({ tile: tile.ptr, stride: tile.stride, count: tile.count, white: [0.9, 0.1, 0.1], black: [0.1, 0.2, 0.9] });
     const at = (i: number) => [0, 1, 2].map((c) => Math.round(machine.floats[(tile.ptr + c * tile.stride) / 4 + i] * 10) / 10);
     expect([0, 1, 2, 3].map(at)).toEqual([
       [0.9, 0.1, 0.1],

@@ -22,6 +22,6 @@ export default defineTreatment({
     // A mix that adds up to nothing has no white to keep.
     const k = Math.abs(sum) < 0.05 ? 1 : 1 / sum;
     const [r, g, b] = [p.red * k, p.green * k, p.blue * k];
-    machine.kernels.colorMatrix(tile.ptr, tile.stride, tile.count, r, g, b, 0, r, g, b, 0, r, g, b, 0);
+    machine.kernels.colorMatrix({ tile: tile.ptr, stride: tile.stride, count: tile.count, m: [r, g, b, 0, r, g, b, 0, r, g, b, 0] });
   },
 });

@@ -27,7 +27,10 @@ export default defineTreatment({
   reach: () => 0,
   neutral: (p) => Object.keys(rangesFields).every((key) => p[key as keyof typeof rangesFields] === 0),
   apply({ machine }, tile, p) {
-    const moves = Object.keys(rangesFields).map((key) => MOST * p[key as keyof typeof rangesFields]);
-    machine.kernels.balanceRanges(tile.ptr, tile.stride, tile.count, ...moves);
+    const { ptr, stride, count } = tile;
+    const shadow = [MOST * p.shadowRed, MOST * p.shadowGreen, MOST * p.shadowBlue] as const;
+    const middle = [MOST * p.middleRed, MOST * p.middleGreen, MOST * p.middleBlue] as const;
+    const highlight = [MOST * p.highlightRed, MOST * p.highlightGreen, MOST * p.highlightBlue] as const;
+    machine.kernels.balanceRanges({ tile: ptr, stride, count, shadow, middle, highlight });
   },
 });

@@ -25,7 +25,7 @@ export default defineTreatment({
   reach: () => 0,
   neutral: (p) => p.brightness === 0 && p.contrast === 0 && p.saturation === 0 && p.hue === 0 && !p.invert,
   apply({ machine }, tile, p) {
-    const run = (m: Matrix) => machine.kernels.colorMatrix(tile.ptr, tile.stride, tile.count, ...m);
+    const run = (m: Matrix) => machine.kernels.colorMatrix({ tile: tile.ptr, stride: tile.stride, count: tile.count, m });
     const gain = (k: number, offset: number) => run([k, 0, 0, offset, 0, k, 0, offset, 0, 0, k, offset]);
     if (p.brightness !== 0) gain(1 + p.brightness, 0);
     if (p.contrast !== 0) gain(1 + p.contrast, 0.5 - 0.5 * (1 + p.contrast));

@@ -27,21 +27,21 @@ export default definePart({
   ownFeather: true,
   cover({ machine, width, height }, plane, region, p) {
     const turn = (p.turn * Math.PI) / 180;
-    machine.kernels.maskEllipse(
-      plane,
-      region.width,
-      region.height,
-      p.cx * width - region.x,
-      p.cy * height - region.y,
-      p.rx * width,
-      p.ry * height,
-      Math.cos(turn),
-      Math.sin(turn),
-      p.feather,
-      1,
-      0,
-      p.shape,
-    );
+    machine.kernels.maskEllipse({
+      mask: plane,
+      tw: region.width,
+      th: region.height,
+      cx: p.cx * width - region.x,
+      cy: p.cy * height - region.y,
+      rx: p.rx * width,
+      ry: p.ry * height,
+      cos: Math.cos(turn),
+      sin: Math.sin(turn),
+      feather: p.feather,
+      density: 1,
+      op: 0,
+      shape: p.shape,
+    });
   },
   moved(p, motion) {
     const { from, to, scale } = motion;

@@ -99,23 +99,23 @@ function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: F
   const { machine, width, height } = sheet;
   const cache = new Float32Array(42);
   sheet.table(cache, (at) =>
-    machine.kernels.worley(
-      first.ptr,
-      second.ptr,
-      third.ptr,
-      width,
-      height,
-      sheet.pixel,
-      lattice.a,
-      lattice.b,
-      lattice.n,
-      lattice.t,
-      stretch,
-      sheet.seed + n,
-      warpX.ptr,
-      warpY.ptr,
-      at,
-    ),
+    machine.kernels.worley({
+      f1: first.ptr,
+      f2: second.ptr,
+      f3: third.ptr,
+      w: width,
+      h: height,
+      step: sheet.pixel,
+      a: lattice.a,
+      b: lattice.b,
+      n: lattice.n,
+      t: lattice.t,
+      sx: stretch,
+      seed: sheet.seed + n,
+      wx: warpX.ptr,
+      wy: warpY.ptr,
+      cache: at,
+    }),
   );
   third.add(first, -1);
   return { first, second, third };

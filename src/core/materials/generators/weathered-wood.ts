@@ -28,7 +28,18 @@ export default defineMaterial({
     const id = sheet.plane();
     const gap = sheet.plane();
     sheet.table(table, (ptr) =>
-      machine.kernels.timber(late.ptr, knot.ptr, id.ptr, gap.ptr, sheet.width, sheet.height, sheet.pixel, wobble.ptr, ptr, starts.length),
+      machine.kernels.timber({
+        late: late.ptr,
+        knot: knot.ptr,
+        id: id.ptr,
+        gap: gap.ptr,
+        w: sheet.width,
+        h: sheet.height,
+        step: sheet.pixel,
+        wobble: wobble.ptr,
+        boards: ptr,
+        count: starts.length,
+      }),
     );
     // Fibre: white noise softened along the grain, at three scales, less its own wider mean across.
     const fibre = sheet.white(0.014, 0.0008).add(sheet.white(0.014, 0.0022).once, -0.6);

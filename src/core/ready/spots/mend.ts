@@ -99,12 +99,12 @@ function mendPart(machine: Machine, picture: Picture, path: Path, later: Path[],
   for (const other of later) mark(other, 2);
   mark(path, 1);
   const [pixels] = picture.levels;
-  const place = [box.x, box.y, w, h] as const;
-  const gap = (c: number) => kernels.sourceGap(pixels, picture.width, picture.height, ...place, dx, dy, c, mask, values);
+  const place = { picture: pixels, w: picture.width, x: box.x, y: box.y, bw: w, bh: h, mask };
+  const moved = { ...place, h: picture.height, dx, dy, out: values };
   for (let c = 0; c < 3; c++) {
-    gap(c);
+    kernels.sourceGap({ ...moved, channel: c });
     solveMembrane(machine, { values, mask, width: w, height: h }, rest);
-    kernels.addSource(pixels, picture.width, picture.height, ...place, dx, dy, c, mask, values);
-    kernels.putSought(pixels, picture.width, ...place, c, mask, values);
+    kernels.addSource({ ...moved, channel: c });
+    kernels.putSought({ ...place, channel: c, values });
   }
 }

@@ -1,7 +1,7 @@
 import type { DrawContext } from '../../graph/context';
 import { levelSize, type Picture } from '../../image/picture';
 import { isAffine, slope, type Projection } from '../../image/projection';
-import { sampleAffine, samplePhoto } from '../../image/sample';
+import { into, sampleAffine, samplePhoto } from '../../image/sample';
 import type { Tile } from '../../image/tile';
 import type { PlannedLens } from '../../ready/lens';
 import type { Framing } from '../../ready/plan';
@@ -74,14 +74,16 @@ export function drawFramed(context: DrawContext, tile: Tile, picture: Picture, f
 
 function lightenCorners({ machine, scale }: DrawContext, tile: Tile, map: Projection, lens: PlannedLens): void {
   const { cx, cy, radius, zoom, k1, k2, f1, f2 } = lens;
-  machine.kernels.cornerLight(tile.ptr, tile.stride, tile.width, tile.height, ...placed(map, tile, scale, 1), cx, cy, radius, zoom, k1, k2, f1, f2);
+  const { ptr, stride, width, height } = tile;
+  const m = placed(map, tile, scale, 1);
+  machine.kernels.cornerLight({ tile: ptr, stride, tw: width, th: height, m, cx, cy, radius, zoom, k1, k2, f1, f2 });
 }
 
 /** The map from pixels of a tile to those of a level of the picture, `k` times smaller. */
-function placed(map: Projection, tile: Tile, scale: number, k: number): number[] {
+function placed(map: Projection, tile: Tile, scale: number, k: number): Projection {
   const s = 1 / scale;
   const rows = [0, 3, 6].map((r) => [map[r] * s, map[r + 1] * s, map[r + 2] + (map[r] * tile.x + map[r + 1] * tile.y) * s]);
-  return rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row));
+  return rows.flatMap((row, r) => (r < 2 ? row.map((v) => v * k) : row)) as unknown as Projection;
 }
 
 interface Sampling {
@@ -102,12 +104,12 @@ function drawLevel({ context, picture, framing, tile, level, smooth, mix }: Samp
   const [w, h] = levelSize(picture, level);
   const k = 1 / (1 << level);
   const m = placed(map, tile, scale, k);
-  const common = [picture.levels[level], w, h, tile.ptr, tile.stride, tile.width, tile.height, ...m, +smooth, +!!clear, mix];
+  const common = { src: picture.levels[level], w, h, ...into(tile), m, smooth: +smooth, clear: +!!clear, mix };
   const mark = scratch.mark();
   const taps = scratch.take(TAPS);
   if (lens) {
     const { cx, cy, radius, zoom, k1, k2, red, blue } = lens;
-    machine.kernels.sampleLens(...common, cx * k, cy * k, radius * k, zoom, k1, k2, red, blue, taps);
-  } else machine.kernels.sampleProjected(...common, taps);
+    machine.kernels.sampleLens({ ...common, cx: cx * k, cy: cy * k, radius: radius * k, zoom, k1, k2, red, blue, taps });
+  } else machine.kernels.sampleProjected({ ...common, taps });
   scratch.release(mark);
 }

@@ -76,7 +76,8 @@ export const heat = defineNode({
     const photo = context.read('photo', region);
     const linear = scratch.take(1024);
     machine.floats.set(linearTable, linear / 4);
-    machine.kernels.heat(result.ptr, photo.ptr, result.stride, result.width * result.height, linear, scratch.take(64), ...heats);
+    const { ptr, stride, width, height } = result;
+    machine.kernels.heat({ tile: ptr, other: photo.ptr, stride, count: width * height, linear, work: scratch.take(64), heat: heats });
     scratch.release(mark);
     return result;
   },
