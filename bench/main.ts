@@ -1,6 +1,6 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
 import { gaussian } from './blur';
-import { brush, finding, keptReadout } from './guards';
+import { brush, finding, unchangedReadout } from './guards';
 import { coldPage, contactSheet, drag, shelf } from './page';
 import { exportMemory } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
@@ -21,7 +21,7 @@ const parts: [string, () => Promise<void>][] = [
   ['contact', contactSheet],
   ['shelf', shelf],
   ['find', finding],
-  ['kept', keptReadout],
+  ['kept', unchangedReadout],
   ['brush', brush],
   ['cold', coldPage],
 ];

@@ -229,3 +229,28 @@ describe('readying', () => {
     expect(fringes === null || fringes.edges > 50).toBe(true);
   });
 });
+
+it('draws every one of many long strokes, although the dabs of so many are not all kept in memory', async () => {
+  const [W, H] = [320, 240];
+  const grey = new Uint8Array(W * H * 4).fill(128);
+  const engine: Engine = await nodeEngine({ size: 2, decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, grey) }) });
+  // Each covers a row of its own.
+  const rows = 130;
+  const strokes = Array.from({ length: rows }, (_, i) => ({
+    does: 'put',
+    size: 6,
+    hardness: 1,
+    strength: 1,
+    flow: 1,
+    points: Array.from({ length: 130 }, (_, k) => [k / 129, (i + 0.5) / rows, 1]),
+  }));
+  const mask = { start: 'none', parts: [{ kind: 'strokes', strokes }] };
+  const coats = [coatSchema.parse({ id: 'a', source: { kind: 'colour', colour: '#ffffff' }, mask, guards: 0 })];
+  const of = { coats, strength: 1, photo: { key: 'k', name: 'k', width: W, height: H } };
+  const pixels = await engine.draw({ piece: of, region: { x: 0, y: 0, width: W, height: H }, scale: 1 }, (p) => p.slice());
+  for (let i = 0; i < rows; i++) {
+    const y = Math.floor(((i + 0.5) / rows) * H);
+    expect({ row: i, drawn: pixels[(y * W + 160) * 4] > 180 }).toEqual({ row: i, drawn: true });
+  }
+  engine.pool.close();
+});

@@ -12,13 +12,13 @@ import { reachesOf } from '../core/render/reach';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
 import { Keeper } from './keeper';
-import { KeptMeter } from './kept';
+import { UnchangedMeter } from './unchanged';
 import { Library, type Decoded } from './library';
 import type { Pool } from './pool';
-import { Resolver } from './resolve';
+import { Resolver } from './resolver';
 import { Lost, orStopped } from './stopping';
-import { Surveyor } from './surveys';
-import { StrokeTables } from './tables';
+import { Surveyor } from './surveyor';
+import { StrokeTables } from './strokeTables';
 import type { Encoding, MaterialRequest } from './protocol';
 
 export type { DrawOptions, Drawing };
@@ -48,7 +48,7 @@ export class Engine {
   readonly pool: Pool;
   readonly library: Library;
   readonly guards: Guardian;
-  readonly kept: KeptMeter;
+  readonly unchanged: UnchangedMeter;
   private readonly tables: StrokeTables;
   private readonly resolver: Resolver;
   private readonly surveyor: Surveyor;
@@ -73,7 +73,7 @@ export class Engine {
       photo: (key, spots) => this.readied({ key }, spots),
       own: (key, fitting) => this.own(key, fitting),
     });
-    this.kept = new KeptMeter(
+    this.unchanged = new UnchangedMeter(
       this.pool,
       async (drawing, how) => {
         await this.guards.settled(drawing.piece.photo);
@@ -85,7 +85,7 @@ export class Engine {
 
   /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
   forget(): void {
-    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.kept, this.tables]) part.clear();
+    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.unchanged, this.tables]) part.clear();
   }
 
   /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
 import { SURE, type Finding } from '../core/guards/finding';
@@ -32,7 +33,7 @@ const NO_HINTS: Guards['hints'] = [];
 const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
 const NOTHING: Finding = { version: 1, faces: [], person: null };
 /** Sets of measured regions kept: of this photo as it is and as it was before the last change of its faces or hints. */
-const KEPT = 3;
+const MOST = 3;
 
 export const faceTaken = (guards: Pick<Guards, 'faces'> | undefined, finding: Finding, i: number): boolean =>
   guards?.faces[String(i)] ?? finding.faces[i].score >= SURE;
@@ -43,9 +44,11 @@ export class Guardian {
   /** Photos on which looking has ended, one way or the other, and those on which it came to nothing: drawing does not try these again. */
   private readonly known = new Set<string>();
   private readonly failed = new Set<string>();
-  private measured = new Map<string, { at: Promise<number>; used: number; id: number }>();
+  private readonly measured = new LRUCache<string, { at: Promise<number>; id: number }>({
+    max: MOST,
+    dispose: ({ at }) => void at.then((address) => this.pool.heap.give(address)).catch(() => undefined),
+  });
   private sets = 0;
-  private clock = 0;
 
   constructor(
     private readonly pool: Pool,
@@ -57,7 +60,6 @@ export class Guardian {
 
   /** Forgets what lies in memory: it is gone there. */
   clear(): void {
-    for (const { at } of this.measured.values()) void at.then((a) => this.pool.heap.give(a)).catch(() => undefined);
     this.measured.clear();
   }
 
@@ -104,12 +106,10 @@ export class Guardian {
     let held = this.measured.get(key);
     if (!held) {
       const person = finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
-      held = { at: this.measure({ photo, faces, person, hints, standsOut }), used: 0, id: ++this.sets };
+      held = { at: this.measure({ photo, faces, person, hints, standsOut }), id: ++this.sets };
       this.measured.set(key, held);
       held.at.catch(() => this.measured.delete(key));
-      await this.forget();
     }
-    held.used = ++this.clock;
     return { at: await held.at, id: held.id, size };
   }
 
@@ -126,16 +126,6 @@ export class Guardian {
       throw error;
     } finally {
       heap.give(scratch);
-    }
-  }
-
-  private async forget(): Promise<void> {
-    const oldest = [...this.measured.entries()].sort((a, b) => a[1].used - b[1].used).slice(0, Math.max(0, this.measured.size - KEPT));
-    for (const [key, { at, used }] of oldest) {
-      // The newest has not been used yet.
-      if (used === 0) continue;
-      this.measured.delete(key);
-      this.pool.heap.give(await at);
     }
   }
 

@@ -5,15 +5,9 @@ import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/
 import { materialScratch } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
+import { MemoryCache } from './memoryCache';
 import type { MaterialRequest } from './protocol';
 import type { Pool } from './pool';
-
-interface Held {
-  picture: Picture;
-  at: number;
-  bytes: number;
-  used: number;
-}
 
 /** Decoded pixels, either already in kernel memory at the address that was asked for, or to be written there. */
 export interface Decoded {
@@ -25,6 +19,8 @@ export interface Decoded {
   place(at: number): Promise<void>;
 }
 
+/** Pictures that stay even when they take more than the budget: those of the last drawings. */
+const LEAST = 8;
 /** Fittings of one file that are always kept: as many coats of a piece may differ in them. */
 const KEPT_FITTINGS = 4;
 const LARGE = 250 * 2 ** 20;
@@ -50,29 +46,28 @@ export function materialSize(id: string, side: number, aspect: number): { width:
 
 /** Pictures in kernel memory, by key: photos, imported pictures and materials as they were made. The oldest give way. */
 export class Library {
-  private held = new Map<string, Held>();
+  private readonly held: MemoryCache<Picture>;
   private coming = new Map<string, Promise<Picture>>();
-  private clock = 0;
   private readonly mendedInPlace = new Set<string>();
 
   constructor(
     private readonly pool: Pool,
     /** Bytes of pictures kept before the oldest are dropped. */
-    private readonly budget = 700 * 2 ** 20,
+    budget = 700 * 2 ** 20,
     /** Without mip levels a picture takes a quarter less; enough where nothing is drawn smaller. */
     private readonly levels = Infinity,
     /** Whether pictures are wanted without their spots only: then they are mended where they lie. */
     private readonly inPlace = false,
-  ) {}
+  ) {
+    this.held = new MemoryCache(pool.heap, { maxBytes: budget, least: LEAST });
+  }
 
   has(key: string): boolean {
     return this.held.has(key);
   }
 
   get(key: string): Picture | undefined {
-    const held = this.held.get(key);
-    if (held) held.used = ++this.clock;
-    return held?.picture;
+    return this.held.get(key);
   }
 
   /** Loads under a key once, however often it is asked for. */
@@ -117,19 +112,17 @@ export class Library {
   /** A picture that `fill` writes, kept under a key of a kind of which only `most` are kept. */
   made(kind: string, key: string, size: { width: number; height: number }, fill: (picture: Picture) => Promise<void>, most = 24): Promise<Picture> {
     return this.once(`${kind}:${key}`, async () => {
-      const others = [...this.held.entries()].filter(([k]) => k.startsWith(`${kind}:`)).sort((a, b) => b[1].used - a[1].used);
-      for (const [old] of others.slice(most - 1)) this.drop(old);
+      for (const { key: old } of this.held.entriesOf(`${kind}:`).slice(most - 1)) this.drop(old);
       return this.placed(`${kind}:${key}`, size, (at) => fill(pictureAt(at, size.width, size.height)));
     });
   }
 
   /** Other ways in which the same file was made to fit give way, but for those used last, when they are large. */
   private dropFittings(key: string): void {
-    const list = [...this.held.entries()].filter(([k]) => k.startsWith(`own:${key}:`)).sort((a, b) => b[1].used - a[1].used);
     let total = 0;
-    list.forEach(([k, held], i) => {
-      total += held.bytes;
-      if (i >= KEPT_FITTINGS && total > LARGE) this.drop(k);
+    this.held.entriesOf(`own:${key}:`).forEach((entry, i) => {
+      total += entry.bytes;
+      if (i >= KEPT_FITTINGS && total > LARGE) this.drop(entry.key);
     });
   }
 
@@ -193,8 +186,7 @@ export class Library {
         const to = pictureAt(at, width, height, this.levels);
         await this.pool.everywhere({ call: 'mend', from, to, spots: left, scratch });
         // One state back is kept for undoing, older ones are not.
-        const old = [...this.held.entries()].filter(([k]) => k.startsWith(`mended:${key}:`)).sort((a, b) => b[1].used - a[1].used);
-        for (const [k] of old.slice(1)) this.drop(k);
+        for (const old of this.held.entriesOf(`mended:${key}:`).slice(1)) this.drop(old.key);
         return this.keep(name(spots.length), to, at, bytes);
       } catch (error) {
         this.pool.heap.give(at);
@@ -206,15 +198,12 @@ export class Library {
   }
 
   drop(key: string): void {
-    const held = this.held.get(key);
-    if (!held) return;
-    this.held.delete(key);
-    this.pool.heap.give(held.at);
+    this.held.drop(key);
   }
 
   /** Forgets everything; what is wanted is loaded again. */
   clear(): void {
-    for (const key of [...this.held.keys()]) this.drop(key);
+    this.held.clear();
   }
 
   /** Copies what worker 0 has made in its private memory to the others. */
@@ -234,20 +223,13 @@ export class Library {
   }
 
   private keep(key: string, picture: Picture, at: number, bytes: number): Picture {
-    this.held.set(key, { picture, at, bytes, used: ++this.clock });
-    return picture;
+    return this.held.put(key, at, bytes, picture);
   }
 
   private room(width: number, height: number, most = this.levels, deep = false): { at: number; bytes: number } {
     const bytes = pictureBytes(width, height, most, deep);
-    let total = [...this.held.values()].reduce((sum, h) => sum + h.bytes, 0);
     // What was used in the last drawings is never the oldest, so what is on screen stays.
-    const oldest = [...this.held.entries()].sort((a, b) => a[1].used - b[1].used);
-    while (total + bytes > this.budget && oldest.length > 8) {
-      const [key, held] = oldest.shift() as [string, Held];
-      total -= held.bytes;
-      this.drop(key);
-    }
+    this.held.makeRoom(bytes);
     return { at: this.pool.heap.take(bytes), bytes };
   }
 }

@@ -57,8 +57,9 @@ export class MemoryCache<V> {
     return entry.at;
   }
 
-  keys(): string[] {
-    return [...this.entries.keys()];
+  /** Entries whose keys begin with a text, the last used first. */
+  entriesOf(prefix: string): { key: string; bytes: number }[] {
+    return [...this.entries.entries()].filter(([key]) => key.startsWith(prefix)).map(([key, { bytes }]) => ({ key, bytes }));
   }
 
   /** Makes room for so many bytes by dropping what has not been used for longest. */

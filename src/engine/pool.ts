@@ -3,7 +3,7 @@ import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import type { Plan } from '../core/render/plan';
 import { CONTROL_WORDS, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
-import { drawPrivate, drawShared, type Crew, type Hand, type Listeners, type TileOptions } from './tiles';
+import { drawPrivate, drawShared, type TilePool, type TileWorker, type Listeners, type TileOptions } from './tiles';
 
 /** A worker of a browser or a thread of Node, behind one face. */
 export interface WorkerHandle {
@@ -22,7 +22,7 @@ export interface PoolOptions {
   patience?: number;
 }
 
-interface Member {
+interface PoolWorker {
   handle: WorkerHandle;
   scratch: number;
   beat: number;
@@ -44,7 +44,7 @@ const STILLBORN = 4;
  * Workers on one shared memory, or each on its own when memory cannot be shared. Jobs of tiles run one after another; questions go to
  * whichever worker has fewest. A worker that dies is replaced, its questions asked again and its tiles drawn again.
  */
-export class Pool implements Crew {
+export class Pool implements TilePool {
   readonly heap: Heap;
   readonly shared: boolean;
   /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
@@ -56,7 +56,7 @@ export class Pool implements Crew {
   losses = 0;
   private memory: WebAssembly.Memory | null = null;
   private pages = 16;
-  private members: Member[] = [];
+  private members: PoolWorker[] = [];
   private tickets = 0;
   private jobs = 0;
   private controls: number;
@@ -92,12 +92,12 @@ export class Pool implements Crew {
     }
   }
 
-  owe(hand: Hand): void {
+  owe(hand: TileWorker): void {
     const member = this.members.find((m) => m === hand);
     if (member && member.inJob === 0 && member.pending.size === 0) member.asked = Date.now();
   }
 
-  get hands(): readonly Hand[] {
+  get hands(): readonly TileWorker[] {
     return this.members;
   }
 
@@ -123,11 +123,11 @@ export class Pool implements Crew {
     this.pages = target;
   }
 
-  private hire(place?: { scratch: number; beat: number }): Member {
+  private hire(place?: { scratch: number; beat: number }): PoolWorker {
     const scratch = place?.scratch ?? this.heap.take(SCRATCH_BYTES);
     const beat = place?.beat ?? this.heap.take(128);
     const handle = this.options.spawn();
-    const member: Member = {
+    const member: PoolWorker = {
       handle,
       scratch,
       beat,
@@ -153,7 +153,7 @@ export class Pool implements Crew {
     return member;
   }
 
-  private replace(member: Member, reason = 'no answer'): void {
+  private replace(member: PoolWorker, reason = 'no answer'): void {
     const i = this.members.indexOf(member);
     if (i < 0) return;
     // Workers that never start would be hired for ever.
@@ -185,7 +185,7 @@ export class Pool implements Crew {
     this.members = [];
   }
 
-  private hear(member: Member, message: FromWorker): void {
+  private hear(member: PoolWorker, message: FromWorker): void {
     member.alive = Date.now();
     if (message.kind === 'heard') {
       const pending = member.pending.get(message.ticket);

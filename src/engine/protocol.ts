@@ -2,7 +2,7 @@ import type { GuardOrder } from '../core/guards/combine';
 import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
-import type { KeptOrder } from '../core/measure/kept';
+import type { UnchangedOrder } from '../core/measure/unchanged';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
@@ -39,7 +39,7 @@ export type Call =
   | { call: 'regions'; order: RegionOrder; target: number; scratch: number }
   | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
-  | { call: 'kept'; order: KeptOrder; scratch: number }
+  | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob; deep: boolean }
   | { call: 'place'; at: number; height: number; width: number }

@@ -4,23 +4,23 @@ import type { Plan } from '../core/render/plan';
 import { testMachine } from '@/testing/machine';
 import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, NEXT, TAKEN, type TileJob, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
-import { drawPrivate, drawShared, type Crew, type Hand, type Listeners } from './tiles';
+import { drawPrivate, drawShared, type TilePool, type TileWorker, type Listeners } from './tiles';
 
 const machine = testMachine(4);
 const plan = { region: { x: 0, y: 0, width: 40, height: 20 }, tile: 10 } as unknown as Plan;
 const TILES = 8;
 
 /** Workers played by the test: each message they get is handed to `play`. */
-function crewOf(size: number, play: (message: ToWorker, hand: Hand) => void) {
-  const hands: Hand[] = [];
+function crewOf(size: number, play: (message: ToWorker, hand: TileWorker) => void) {
+  const hands: TileWorker[] = [];
   let listeners: Listeners = {};
   let jobs = 0;
-  const hire = (): Hand => {
-    const hand: Hand = { inJob: 0, handle: { post: (message) => void Promise.resolve().then(() => play(message, hand)) } };
+  const hire = (): TileWorker => {
+    const hand: TileWorker = { inJob: 0, handle: { post: (message) => void Promise.resolve().then(() => play(message, hand)) } };
     return hand;
   };
   for (let i = 0; i < size; i++) hands.push(hire());
-  const crew: Crew = {
+  const crew: TilePool = {
     heap: new Heap(() => undefined),
     hands,
     begin: () => ({ id: ++jobs, control: 2 * PAGE }),
@@ -28,12 +28,12 @@ function crewOf(size: number, play: (message: ToWorker, hand: Hand) => void) {
     owe: () => undefined,
   };
   /** What the pool does with a worker that has died. */
-  const replace = (hand: Hand) => {
+  const replace = (hand: TileWorker) => {
     hands[hands.indexOf(hand)] = hire();
     listeners.onLost?.();
     listeners.onLeft?.();
   };
-  const leave = (hand: Hand) => {
+  const leave = (hand: TileWorker) => {
     hand.inJob = 0;
     listeners.onLeft?.();
   };
@@ -72,7 +72,7 @@ it('draws every tile once, and gives its flags back', async () => {
 
 it('stops although a worker died on its tile and stays counted as drawing', async () => {
   const stop = new AbortController();
-  let died: Hand | undefined;
+  let died: TileWorker | undefined;
   const { crew, leave, replace } = crewOf(2, (m, hand) => {
     if (!isJob(m)) return;
     if (died) return leave(hand);

@@ -11,7 +11,7 @@ export interface TileOptions {
 }
 
 /** A worker as the drawing of tiles sees it. */
-export interface Hand {
+export interface TileWorker {
   handle: { post(message: ToWorker): void };
   /** The job it is at, 0 for none. */
   inJob: number;
@@ -20,25 +20,25 @@ export interface Hand {
 /** What a drawing under way wants to be told; at most one is. */
 export interface Listeners {
   onLeft?(): void;
-  onTile?(index: number, pixels: Uint8Array, hand: Hand): void;
+  onTile?(index: number, pixels: Uint8Array, hand: TileWorker): void;
   onFailed?(message: string): void;
   /** A private memory is gone with its worker. */
   onLost?(): void;
 }
 
 /** The pool as the drawing of tiles sees it. */
-export interface Crew {
+export interface TilePool {
   readonly heap: Heap;
-  readonly hands: readonly Hand[];
+  readonly hands: readonly TileWorker[];
   /** A new job: its number, and where its control words lie. */
   begin(): { id: number; control: number };
   listen(listeners: Listeners): void;
   /** Notes that something is owed by a worker from now on. */
-  owe(hand: Hand): void;
+  owe(hand: TileWorker): void;
 }
 
 /** Draws every tile of a plan into shared memory at `output`. @throws Cancelled when stopped, Error when workers fail or keep stopping. */
-export async function drawShared(crew: Crew, machine: Machine, plan: Plan, output: number, options: TileOptions): Promise<void> {
+export async function drawShared(crew: TilePool, machine: Machine, plan: Plan, output: number, options: TileOptions): Promise<void> {
   const { count } = tilesOf(plan.region, plan.tile);
   const flags = crew.heap.take(count);
   machine.bytes.fill(FREE, flags, flags + count);
@@ -64,7 +64,7 @@ interface Job {
 }
 
 /** One pass over the tiles that are still free. Resolves true when all are drawn, false when stopped or some were lost with their worker. */
-function onePass(crew: Crew, machine: Machine, { plan, output, flags, count }: Job, { signal, onProgress }: TileOptions): Promise<boolean> {
+function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count }: Job, { signal, onProgress }: TileOptions): Promise<boolean> {
   const { id, control } = crew.begin();
   const words = () => new Int32Array(machine.memory.buffer, control, CONTROL_WORDS);
   words().fill(0);
@@ -119,7 +119,7 @@ function onePass(crew: Crew, machine: Machine, { plan, output, flags, count }: J
 }
 
 /** Draws every tile on private memories; workers post them. @throws Cancelled when stopped, Lost when a worker died, Error when one fails. */
-export function drawPrivate(crew: Crew, plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
+export function drawPrivate(crew: TilePool, plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
   const { id } = crew.begin();
   const { count } = tilesOf(plan.region, plan.tile);
   const { width, height } = plan.region;
@@ -134,7 +134,7 @@ export function drawPrivate(crew: Crew, plan: Plan, { signal, onProgress }: Tile
       result();
     };
     const stop = () => end(() => reject(new Cancelled()));
-    const give = (hand: Hand) => {
+    const give = (hand: TileWorker) => {
       if (next < count) hand.handle.post({ kind: 'tile', job: id, index: next++ });
     };
     signal?.addEventListener('abort', stop);

@@ -6,7 +6,7 @@ import { buildLevels, pictureBytes } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
-import { tallyKept } from '../core/measure/kept';
+import { tallyUnchanged } from '../core/measure/unchanged';
 import { generate } from '../core/materials/generate';
 import { findFringes } from '../core/ready/fringes';
 import { mend } from '../core/ready/spots/mend';
@@ -85,8 +85,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawGuard(machine, question.order, question.target, question.scratch);
       case 'cutout':
         return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
-      case 'kept':
-        return tallyKept(machine, question.order, question.scratch);
+      case 'unchanged':
+        return tallyUnchanged(machine, question.order, question.scratch);
       case 'read':
         return machine.bytes.slice(question.at, question.at + question.bytes);
       case 'decode':

@@ -5,7 +5,7 @@ import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
 import type { Stroke } from '../core/strokes/schema';
 import { pieceSize, toFile } from '../core/ready/geometry';
-import type { KeptReport } from '../engine/kept';
+import type { UnchangedReport } from '../engine/unchanged';
 import { Cancelled } from '../engine/stopping';
 import { useBench } from './bench';
 import { getEngine } from './engine';
@@ -26,7 +26,7 @@ interface GuardsState {
   region: RegionId | null;
   show: 'none' | 'colour' | 'heat';
   does: GuardDoes;
-  report: KeptReport | null;
+  report: UnchangedReport | null;
   /** The report is of the photo's own pixels. */
   exact: boolean;
   set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does'>>): void;
@@ -140,7 +140,7 @@ let measuring = false;
 let wanted: Piece | null = null;
 
 /** Measures how much of each region is left; the newest piece when several come at once. */
-export async function measureKept(piece: Piece): Promise<void> {
+export async function measureUnchanged(piece: Piece): Promise<void> {
   wanted = piece;
   if (measuring) return;
   measuring = true;
@@ -149,7 +149,7 @@ export async function measureKept(piece: Piece): Promise<void> {
       const one: Piece = wanted;
       wanted = null;
       const engine = await getEngine();
-      const report = await engine.kept.measure(one, false);
+      const report = await engine.unchanged.measure(one, false);
       if (useBench.getState().piece?.id === one.id) useGuards.setState({ report, exact: false });
     }
   } finally {
@@ -164,7 +164,7 @@ export async function measureExactly(piece: Piece): Promise<void> {
   stop = control;
   useGuards.setState({ progress: 0 });
   try {
-    const report = await engine.kept.measure(piece, true, {
+    const report = await engine.unchanged.measure(piece, true, {
       signal: control.signal,
       onProgress: (done, total) => useGuards.setState({ progress: done / total }),
     });

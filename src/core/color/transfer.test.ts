@@ -40,7 +40,21 @@ describe('light in the corners', () => {
         const tile = scratch.tile({ x: 0, y: 0, width, height: 1 });
         for (let c = 0; c < 4; c++) machine.kernels.fill(tile.ptr + c * tile.stride, tile.count, level);
         const m = [1, 0, 0, 0, 1, 0, 0, 0, 1] as const;
-        machine.kernels.cornerLight({ tile: tile.ptr, stride: tile.stride, tw: width, th: 1, m, cx: 0, cy: 0.5, radius: width, zoom: 1, k1: 0, k2: 0, f1, f2 });
+        machine.kernels.cornerLight({
+          tile: tile.ptr,
+          stride: tile.stride,
+          tw: width,
+          th: 1,
+          m,
+          cx: 0,
+          cy: 0.5,
+          radius: width,
+          zoom: 1,
+          k1: 0,
+          k2: 0,
+          f1,
+          f2,
+        });
         const { r } = toLinear({ mode: 'rgb', r: level, g: 0, b: 0 });
         for (let i = 0; i < width; i += 7) {
           const s = ((i + 0.5) / width) ** 2;

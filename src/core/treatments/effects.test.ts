@@ -119,8 +119,11 @@ describe('blur', () => {
     // The kernel of 3 σ leaves three thousandths out.
     expect(most(out, (x, y, c) => (c === 0 ? to.data32F[y * w + x] : read(out, x, y, c)), Math.ceil(2 * sigma))).toBeLessThan(0.004);
   });
-  it('draws in neither black nor what is transparent', () => {
-    const half: Values = (x) => (x < 40 ? [0, 0, 0, 0] : [0.8, 0.6, 0.4, 1]);
+  it.each([
+    ['black', [0, 0, 0, 0]],
+    ['a bright colour', [0, 1, 0.2, 0]],
+  ])('draws in nothing of what is transparent, were it %s', (_name, clear) => {
+    const half: Values = (x) => (x < 40 ? clear : [0.8, 0.6, 0.4, 1]);
     const out = run(half, { kind: 'blur', radius: 5 });
     expect(most(out, (x, y, c) => (x < 40 ? read(out, x, y, c) : [0.8, 0.6, 0.4][c]))).toBeLessThan(1e-3);
     expect(read(out, 39, 20, 3)).toBe(0);

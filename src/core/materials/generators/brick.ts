@@ -11,7 +11,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.385,
   suggest: { blend: 'soft-light', strength: 0.85 },
-  help: 'Hand-made bricks, chipped and sooted, with recessed mortar.',
+  help: 'TileWorker-made bricks, chipped and sooted, with recessed mortar.',
   params: z.object({
     bond: choice(
       'Bond',

@@ -12,7 +12,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.645,
   suggest: { blend: 'soft-light', strength: 0.8 },
-  help: 'Hand-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
+  help: 'TileWorker-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
   params: z.object({
     rows: slider('Rows', 3, 14, 6, { step: 1 }),
     wear: share('Wear', 1, { max: 2, help: 'Chipped edges and crazing.' }),

@@ -5,7 +5,7 @@ import { modeById, modeGroups, modes, type Mode } from '@/core/blend';
 import { changeCoat } from '@/core/piece/edits';
 import { strengthField, type Coat } from '@/core/piece/schema';
 import * as z from 'zod';
-import { useLumaBelow } from '@/store/below';
+import { useLumaBelow } from '@/store/lumaBelow';
 import { useBench } from '@/store/bench';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';

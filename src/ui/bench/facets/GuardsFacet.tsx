@@ -6,7 +6,7 @@ import { regions } from '@/core/guards/schema';
 import { changeCoat } from '@/core/piece/edits';
 import { coatSchema, type Coat, type Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
-import { findGuards, foundSentence, measureExactly, measureKept, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
+import { findGuards, foundSentence, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -30,7 +30,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
   const coats = kept?.coats.length ?? 0;
   useEffect(() => {
     if (!piece?.guards || coats === 0) return;
-    const timer = setTimeout(() => void measureKept(piece).catch(complain), 150);
+    const timer = setTimeout(() => void measureUnchanged(piece).catch(complain), 150);
     return () => clearTimeout(timer);
   }, [piece, coats]);
   if (!piece || !kept) return null;

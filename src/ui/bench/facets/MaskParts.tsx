@@ -7,7 +7,7 @@ import { grainOf, marksOfSource, sourceOfGrain } from '@/core/piece/grain';
 import { coatTitle } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
-import { useLumaBelow } from '@/store/below';
+import { useLumaBelow } from '@/store/lumaBelow';
 import { useBench } from '@/store/bench';
 import { useOwn } from '@/store/own';
 import { usePicking } from '@/store/picking';

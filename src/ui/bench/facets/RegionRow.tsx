@@ -2,7 +2,7 @@ import type { CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { regions, regionSchema, settingsOf, type RegionId } from '@/core/guards/schema';
-import { amountToKeep, verdictOf } from '@/core/measure/kept';
+import { amountToKeep, verdictOf } from '@/core/measure/unchanged';
 import { maskPartByKind } from '@/core/mask';
 import { addPart } from '@/core/piece/edits';
 import type { Coat, Piece } from '@/core/piece/schema';

@@ -8,10 +8,10 @@ import type { Spot } from '../core/ready/spots/schema';
 import { tipKey } from '../core/strokes/dabs';
 import type { Stroke } from '../core/strokes/schema';
 import type { Guarded, Guardian } from './guards';
-import { MaterialLoader } from './materials';
+import { MaterialLoader } from './materialLoader';
 import type { Library } from './library';
-import type { StrokeTables } from './tables';
-import type { Surveyor } from './surveys';
+import { MOST_OF_ONE_DRAWING, type StrokeTables } from './strokeTables';
+import type { Surveyor } from './surveyor';
 
 /** Longest side of the own picture that a tip is cut from. */
 const OWN_TIP_SIDE = 512;
@@ -74,7 +74,8 @@ export class Resolver {
     }
   }
 
-  private async loadAll(graph: Graph, around: Around): Promise<Map<string, Loaded>> {
+  private async loadAll(graph: Graph, given: Around): Promise<Map<string, Loaded>> {
+    const around = { ...given, tables: MOST_OF_ONE_DRAWING };
     const needs = new Map<string, Need>();
     for (const node of graph.nodes) for (const need of Object.values(node.needs)) if (need.need !== 'survey') needs.set(fingerprint(need), need);
     const loaded = new Map<string, Loaded>();
@@ -87,7 +88,7 @@ export class Resolver {
     return loaded;
   }
 
-  private async load(need: Need, around: Around): Promise<Loaded> {
+  private async load(need: Need, around: Around & { tables: number }): Promise<Loaded> {
     const { piece, quick } = around;
     switch (need.need) {
       case 'photo': {
@@ -115,7 +116,9 @@ export class Resolver {
         const tips = await this.loadTips(need.strokes);
         const unit = Math.max(around.frame.width, around.frame.height) / 2000;
         const inUnits = { width: around.frame.width / unit, height: around.frame.height / unit };
-        const strokes = need.strokes.map((stroke) => this.tables.tabled(stroke, inUnits));
+        // The last ones first: more than a drawing's share are sent to the workers as they are.
+        const strokes = [...need.strokes].reverse().map((stroke) => (around.tables-- > 0 ? this.tables.tabled(stroke, inUnits) : stroke));
+        strokes.reverse();
         return { key: `strokes:${fingerprint(need.strokes)}`, resource: { kind: 'strokes', strokes, tips } };
       }
       case 'survey':

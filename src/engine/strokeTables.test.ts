@@ -4,9 +4,9 @@ import { strokeToken } from '../core/strokes/token';
 import { Heap } from '../core/image/heap';
 import { testMachine } from '@/testing/machine';
 import type { Pool } from './pool';
-import { StrokeTables } from './tables';
+import { MOST_OF_ONE_DRAWING, StrokeTables } from './strokeTables';
 
-const machine = testMachine(16);
+const machine = testMachine(64);
 const frame = { width: 2000, height: 1500 };
 const points = Array.from({ length: 900 }, (_, i): [number, number, number] => [0.5 + 0.4 * Math.sin(i * 0.21), 0.5 + 0.4 * Math.cos(i * 0.13), 1]);
 const stroke = (n: number, more: Partial<Stroke> = {}): Stroke => {
@@ -34,7 +34,10 @@ it('begins anew for a stroke that has become shorter, another tip, or another fr
   const { tables } = make();
   const long = tables.tabled(stroke(900), frame);
   expect(read(tables.tabled(stroke(300), frame))).toEqual(dabsOf(stroke(300), frame.width, frame.height));
-  expect(strokeToken(stroke(300))).toBe(strokeToken(stroke(900)));
+  // While points are added it is the same stroke.
+  const before = strokeToken(stroke(300));
+  expect(strokeToken(stroke(900))).toBe(before);
+  expect(strokeToken(stroke(400))).not.toBe(before);
   expect(strokeToken(stroke(300, { hardness: 0.5 }))).not.toBe(strokeToken(stroke(300)));
   const wide = tables.tabled(stroke(300, { jitter: 0.4 }), { width: 2000, height: 900 });
   expect(read(wide)).toEqual(dabsOf(stroke(300, { jitter: 0.4 }), 2000, 900));
@@ -60,8 +63,8 @@ it('keeps what it has outgrown until it is dropped, and gives all of it back', (
   expect(others).toBeGreaterThan(heap.used);
 });
 
-it('keeps a few strokes only', () => {
+it('keeps the strokes of a few drawings only', () => {
   const { tables, heap } = make();
-  for (let i = 0; i < 60; i++) tables.tabled(stroke(130, { level: i / 60, spacing: 1 }), frame);
-  expect(heap.used).toBeLessThanOrEqual(25 * 4096 * 24 + 25 * 128);
+  for (let i = 0; i < 800; i++) tables.tabled(stroke(130, { level: i / 800, spacing: 1 }), frame);
+  expect(heap.used).toBeLessThanOrEqual(3 * MOST_OF_ONE_DRAWING * 4096 * 24 + 128);
 });

@@ -1,4 +1,5 @@
 import type { Stroke, Tabled } from '../core/strokes/schema';
+import { LRUCache } from 'lru-cache';
 import { DabMaker } from '../core/strokes/dabs';
 import { strokeToken } from '../core/strokes/token';
 import type { Pool } from './pool';
@@ -9,14 +10,15 @@ interface Table {
   before: number[];
   capacity: number;
   count: number;
-  points: number;
   maker: DabMaker;
-  used: number;
 }
 
 /** Shorter strokes go to the workers as they are. */
 const LONG = 120;
-const KEPT = 24;
+/** Most strokes of one drawing whose dabs are kept: those of the drawing before may still be read while they are made. */
+export const MOST_OF_ONE_DRAWING = 100;
+/** Most strokes whose dabs are kept. */
+const MOST = 3 * MOST_OF_ONE_DRAWING;
 const BYTES = 24;
 
 /**
@@ -24,13 +26,15 @@ const BYTES = 24;
  * instead of being sent every point each time.
  */
 export class StrokeTables {
-  private tables = new Map<string, Table>();
-  private clock = 0;
+  private readonly tables = new LRUCache<string, Table>({
+    max: MOST,
+    dispose: ({ at, before }) => [at, ...before].forEach((address) => this.pool.heap.give(address)),
+  });
 
   constructor(private readonly pool: Pool) {}
 
   clear(): void {
-    for (const token of [...this.tables.keys()]) this.drop(token);
+    this.tables.clear();
   }
 
   /** The stroke with its dabs in memory where that is worth while; `frame` in u. */
@@ -40,15 +44,12 @@ export class StrokeTables {
     const token = `${strokeToken(stroke)}:${frame.width}x${frame.height}`;
     let table = this.tables.get(token);
     if (!table) {
-      this.forget();
       const capacity = 4096;
-      const made: Table = { at: heap.take(capacity * BYTES), before: [], capacity, count: 0, points: 0, used: 0, maker: null as unknown as DabMaker };
+      const made: Table = { at: heap.take(capacity * BYTES), before: [], capacity, count: 0, maker: null as unknown as DabMaker };
       made.maker = new DabMaker(stroke, frame.width, frame.height, (...dab) => this.put(made, dab));
       this.tables.set(token, (table = made));
     }
-    table.used = ++this.clock;
     table.maker.extend(stroke.points);
-    table.points = stroke.points.length;
     return { ...stroke, points: stroke.points.slice(0, 1), table: { at: table.at, count: table.count } };
   }
 
@@ -64,16 +65,5 @@ export class StrokeTables {
     }
     this.pool.machine?.floats.set(dab, (table.at + table.count * BYTES) / 4);
     table.count++;
-  }
-
-  private drop(token: string): void {
-    const table = this.tables.get(token);
-    for (const at of table ? [table.at, ...table.before] : []) this.pool.heap.give(at);
-    this.tables.delete(token);
-  }
-
-  private forget(): void {
-    const oldest = [...this.tables.entries()].sort((a, b) => a[1].used - b[1].used).slice(0, Math.max(0, this.tables.size - KEPT + 1));
-    for (const [token] of oldest) this.drop(token);
   }
 }

@@ -1,4 +1,4 @@
-import { addTallies, keptOf, keptScratch, WINDOW, type Kept, type KeptOrder, type Tally } from '../core/measure/kept';
+import { addTallies, unchangedOf, unchangedScratch, WINDOW, type Unchanged, type UnchangedOrder, type Tally } from '../core/measure/unchanged';
 import { pieceSize } from '../core/ready/geometry';
 import { foundIds, type FoundId } from '../core/guards/schema';
 import type { View } from '../core/render/view';
@@ -6,7 +6,7 @@ import type { Region } from '../core/image/tile';
 import type { DrawOptions, Drawing } from './drawing';
 import type { Pool } from './pool';
 
-export type KeptReport = Partial<Record<FoundId, Kept>>;
+export type UnchangedReport = Partial<Record<FoundId, Unchanged>>;
 
 /** Pixels of a live measurement, and of one band of an exact one. */
 const LIVE = 120_000;
@@ -15,7 +15,7 @@ const BAND = 500_000;
 type Draw = (drawing: Drawing, options: DrawOptions) => Promise<Uint8Array<ArrayBuffer>>;
 
 /** Measures how much of each region of the photo the coats have left. The photo and the regions are drawn once and kept. */
-export class KeptMeter {
+export class UnchangedMeter {
   private held = new Map<string, Promise<Uint8Array<ArrayBuffer>>>();
 
   constructor(
@@ -30,7 +30,7 @@ export class KeptMeter {
   }
 
   /** `exact`: at the photo's own pixels, in bands; else reduced to about a tenth of a megapixel. */
-  async measure(piece: Drawing['piece'], exact: boolean, options: DrawOptions = {}): Promise<KeptReport> {
+  async measure(piece: Drawing['piece'], exact: boolean, options: DrawOptions = {}): Promise<UnchangedReport> {
     const { width: W, height: H } = pieceSize(piece);
     const scale = exact ? 1 : Math.min(1, Math.sqrt(LIVE / (W * H)));
     const [width, height] = [Math.max(1, Math.round(W * scale)), Math.max(1, Math.round(H * scale))];
@@ -45,9 +45,9 @@ export class KeptMeter {
       options.onProgress?.(Math.min(height, y + rows), height);
       options.signal?.throwIfAborted();
     }
-    const report: KeptReport = {};
+    const report: UnchangedReport = {};
     foundIds.forEach((id, i) => {
-      const kept = keptOf(totals[i]);
+      const kept = unchangedOf(totals[i]);
       if (kept) report[id] = kept;
     });
     return report;
@@ -80,7 +80,7 @@ export class KeptMeter {
     const count = width * height;
     const plane = Math.ceil((count * 4 + 16) / 128) * 128;
     const at = heap.take(count * 8 + 256 + plane * masks.length);
-    const scratch = heap.take(keptScratch(width, height));
+    const scratch = heap.take(unchangedScratch(width, height));
     try {
       this.pool.write(at, photo as Uint8Array<ArrayBuffer>);
       this.pool.write(at + count * 4, result as Uint8Array<ArrayBuffer>);
@@ -89,8 +89,8 @@ export class KeptMeter {
         this.pool.write(first + i * plane, mask as Uint8Array<ArrayBuffer>);
         return first + i * plane;
       });
-      const order: KeptOrder = { photo: at, result: at + count * 4, masks: addresses, width, height, top, bottom };
-      return await this.pool.call<Tally[]>({ call: 'kept', order, scratch }, this.pool.shared ? undefined : 0);
+      const order: UnchangedOrder = { photo: at, result: at + count * 4, masks: addresses, width, height, top, bottom };
+      return await this.pool.call<Tally[]>({ call: 'unchanged', order, scratch }, this.pool.shared ? undefined : 0);
     } finally {
       heap.give(at);
       heap.give(scratch);

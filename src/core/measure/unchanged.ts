@@ -4,7 +4,7 @@ import type { Machine } from '../image/machine';
 import { padded, Scratch } from '../image/tile';
 
 /** What is compared: two RGBA8 pictures of one size in kernel memory, and grey ones as masks. */
-export interface KeptOrder {
+export interface UnchangedOrder {
   photo: number;
   result: number;
   masks: number[];
@@ -29,12 +29,12 @@ export const BINS = 1200;
 /** Radius of the window of structural similarity: a Gaussian of 1.5 px, 11 × 11 (Wang et al. 2004). */
 export const WINDOW = 5;
 
-export const keptScratch = (width: number, height: number): number => (padded(width, height) + 16) * 4 * 10 + BINS * 4 + 2 ** 18;
+export const unchangedScratch = (width: number, height: number): number => (padded(width, height) + 16) * 4 * 10 + BINS * 4 + 2 ** 18;
 
 /** Adds up CIEDE2000 and structural similarity of luma between two pictures under each mask. */
-export function tallyKept(machine: Machine, { photo, result, masks, width, height, top, bottom }: KeptOrder, scratchAt: number): Tally[] {
+export function tallyUnchanged(machine: Machine, { photo, result, masks, width, height, top, bottom }: UnchangedOrder, scratchAt: number): Tally[] {
   const { kernels, floats, memory } = machine;
-  const scratch = new Scratch(machine, scratchAt, scratchAt + keptScratch(width, height));
+  const scratch = new Scratch(machine, scratchAt, scratchAt + unchangedScratch(width, height));
   const count = padded(width, height);
   const plane = () => scratch.plane(count + 8, 0);
   const linear = scratch.take(1024);
@@ -80,7 +80,7 @@ export function addTallies(a: Tally, b: Tally): Tally {
 }
 
 /** How much of a region was kept. */
-export interface Kept {
+export interface Unchanged {
   /** CIEDE2000: mean, and what 95 % of it stay under. */
   mean: number;
   p95: number;
@@ -91,7 +91,7 @@ export interface Kept {
 }
 
 /** null where a region has hardly a pixel. */
-export function keptOf({ weight, difference, alike, counts }: Tally): Kept | null {
+export function unchangedOf({ weight, difference, alike, counts }: Tally): Unchanged | null {
   if (weight < 4) return null;
   let sum = 0;
   let bin = 0;
@@ -102,7 +102,7 @@ export function keptOf({ weight, difference, alike, counts }: Tally): Kept | nul
 }
 
 /** In words: about what a careful eye sees (common practice: below 1 nothing, below 2.3 hardly anything). */
-export function verdictOf({ mean, p95 }: Kept): string {
+export function verdictOf({ mean, p95 }: Unchanged): string {
   if (p95 < 1) return 'untouched';
   if (mean < 1 && p95 < 2.3) return 'hardly touched';
   if (mean < 5) return 'softened';
@@ -110,7 +110,7 @@ export function verdictOf({ mean, p95 }: Kept): string {
 }
 
 /** The amount at which a region would hardly be touched: what comes through goes with 1 − amount. */
-export function amountToKeep({ p95 }: Kept, amount: number): number {
+export function amountToKeep({ p95 }: Unchanged, amount: number): number {
   if (p95 < 1) return amount;
   return Math.min(1, Math.ceil((1 - ((1 - amount) * 0.9) / p95) * 20) / 20);
 }

@@ -1,7 +1,7 @@
 import { ciede2000 } from '../color/difference';
 import { numbers, testMachine } from '@/testing/machine';
 import { compare } from './compare';
-import { addTallies, amountToKeep, keptOf, keptScratch, tallyKept, verdictOf, type KeptOrder } from './kept';
+import { addTallies, amountToKeep, unchangedOf, unchangedScratch, tallyUnchanged, verdictOf, type UnchangedOrder } from './unchanged';
 
 const machine = testMachine(64);
 const AT = 65536;
@@ -67,17 +67,26 @@ const result = put((x, y, c) => photo[(y * W + x) * 4 + c] * (x < 45 ? 1 : 0.85 
 const left = put((x) => (x < 45 ? 255 : 0));
 const right = put((x) => (x < 45 ? 0 : 255));
 
-function run(change: Partial<KeptOrder> = {}) {
+function run(change: Partial<UnchangedOrder> = {}) {
   const size = W * H * 4;
   [photo, result, left, right].forEach((bytes, i) => machine.bytes.set(bytes, AT + i * size));
-  const order: KeptOrder = { photo: AT, result: AT + size, masks: [AT + 2 * size, AT + 3 * size], width: W, height: H, top: 0, bottom: H, ...change };
-  return tallyKept(machine, order, AT + 4 * size + 64);
+  const order: UnchangedOrder = {
+    photo: AT,
+    result: AT + size,
+    masks: [AT + 2 * size, AT + 3 * size],
+    width: W,
+    height: H,
+    top: 0,
+    bottom: H,
+    ...change,
+  };
+  return tallyUnchanged(machine, order, AT + 4 * size + 64);
 }
 
-it('keeps within its working memory', () => expect(keptScratch(W, H)).toBeLessThan(machine.memory.buffer.byteLength));
+it('keeps within its working memory', () => expect(unchangedScratch(W, H)).toBeLessThan(machine.memory.buffer.byteLength));
 
 it('finds an untouched half untouched and measures the other as the plain comparison does', () => {
-  const [a, b] = run().map((t) => keptOf(t)!);
+  const [a, b] = run().map((t) => unchangedOf(t)!);
   const rgba = (data: Uint8Array) => ({ data, width: W, height: H });
   const want = compare(
     rgba(photo),
@@ -103,7 +112,7 @@ it('adds up over bands to what it is in one', () => {
   const sum = addTallies(bands[0], bands[1]);
   expect(sum.weight).toBeCloseTo(whole.weight, 3);
   expect(sum.difference).toBeCloseTo(whole.difference, 3);
-  expect(keptOf(sum)!.p95).toBe(keptOf(whole)!.p95);
+  expect(unchangedOf(sum)!.p95).toBe(unchangedOf(whole)!.p95);
 });
 
 it('says in words what came of a region, and how far to raise its guard', () => {
