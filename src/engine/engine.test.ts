@@ -233,7 +233,10 @@ describe('readying', () => {
 it('draws every one of many long strokes, although the dabs of so many are not all kept in memory', async () => {
   const [W, H] = [320, 240];
   const grey = new Uint8Array(W * H * 4).fill(128);
-  const engine: Engine = await nodeEngine({ size: 2, decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, grey) }) });
+  const engine: Engine = await nodeEngine({
+    size: 2,
+    decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, grey) }),
+  });
   // Each covers a row of its own.
   const rows = 130;
   const strokes = Array.from({ length: rows }, (_, i) => ({
