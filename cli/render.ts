@@ -7,6 +7,7 @@ import { drawsSmaller } from '../src/core/render/reach';
 import { nodeFind } from '../src/engine/finder/node';
 import { nodeEngine } from '../src/engine/node';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
+import { unitOf } from '../src/core/image/unit';
 
 interface RenderArguments {
   photo?: string;
@@ -32,8 +33,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   )(blank);
   const framed = pieceSize(piece);
   // Without its smaller levels the photo takes a quarter less memory. Looking for a spot's source wants them too.
-  const unit = Math.max(framed.width, framed.height) / 2000;
-  const needsLevels = scale < 1 || piece.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(piece), unit);
+  const needsLevels = scale < 1 || piece.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(piece), unitOf(framed));
   const engine = await nodeEngine({
     decode: (key, deep) =>
       decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),

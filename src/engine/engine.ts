@@ -7,7 +7,7 @@ import { readiedSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
-import { postedPlan, unitOf, type Plan } from '../core/render/plan';
+import { postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
@@ -224,7 +224,7 @@ export class Engine {
     await this.resolver.resolve(graph, { piece, frame, scale, quick });
     const plan: Plan = { graph, frame, scale, region, tile, clipping };
     // A worker's memory holds a tile with its halo several times.
-    if (tile > TILE) plan.tile = Math.min(tile, tileFor(reachesOf(graph, unitOf(plan)).deepest));
+    if (tile > TILE) plan.tile = Math.min(tile, tileFor(reachesOf(graph, unitOfPlan(plan)).deepest));
     return plan;
   }
 

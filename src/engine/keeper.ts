@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import type { KeptTiles } from '../core/graph/node';
 import { slotAt, slotBytes, stampBytes, tilesOf } from '../core/graph/slot';
 import { nodeTypeOf } from '../core/render/nodes';
-import { unitOf, type Plan } from '../core/render/plan';
+import { unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
 import { MemoryCache } from './memoryCache';
 import type { Pool } from './pool';
@@ -47,7 +47,7 @@ export class Keeper {
     const { nodes, root } = graph;
     const where = [region.x, region.y, region.width, region.height, scale, tile].join();
     const before = this.last.get(where);
-    const reaches = reachesOf(graph, unitOf(plan));
+    const reaches = reachesOf(graph, unitOfPlan(plan));
     const wanted = new Set<number>();
     for (const reader of nodes) {
       const changes = before !== undefined && !before.has(reader.key);

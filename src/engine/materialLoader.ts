@@ -5,6 +5,7 @@ import { cornerSpread, NOMINAL } from '../core/lay/lay';
 import { nominalOf } from '../core/lay/nominal';
 import { materialById } from '../core/materials';
 import { materialKey, materialSide, materialSize, type Library } from './library';
+import { UNITS } from '../core/image/unit';
 
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
@@ -34,7 +35,7 @@ export class MaterialLoader {
     const square = material.shape === 'square';
     const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
     const long = Math.max(frame.width, frame.height) * scale;
-    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / 2000 : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
+    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / UNITS : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
     const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
     const side = materialSide(seen, material.fine);
     const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));

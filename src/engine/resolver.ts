@@ -12,6 +12,7 @@ import { MaterialLoader } from './materialLoader';
 import type { Library } from './library';
 import { MOST_OF_ONE_DRAWING, type StrokeTables } from './strokeTables';
 import type { Surveyor } from './surveyor';
+import { unitOf } from '../core/image/unit';
 
 /** Longest side of the own picture that a tip is cut from. */
 const OWN_TIP_SIDE = 512;
@@ -114,7 +115,7 @@ export class Resolver {
       }
       case 'strokes': {
         const tips = await this.loadTips(need.strokes);
-        const unit = Math.max(around.frame.width, around.frame.height) / 2000;
+        const unit = unitOf(around.frame);
         const inUnits = { width: around.frame.width / unit, height: around.frame.height / unit };
         // The last ones first: more than a drawing's share are sent to the workers as they are.
         const strokes = [...need.strokes].reverse().map((stroke) => (around.tables-- > 0 ? this.tables.tabled(stroke, inUnits) : stroke));

@@ -6,6 +6,7 @@ import { SURVEY_SIDE, surveyBytes, surveyScratch, type Survey, type SurveyOrder 
 import type { Plan } from '../core/render/plan';
 import { MemoryCache } from './memoryCache';
 import type { Pool } from './pool';
+import { unitOf } from '../core/image/unit';
 
 /** Most surveys kept: those of every treatment on the bench and of some states before. */
 const MOST = 24;
@@ -55,7 +56,7 @@ export class Surveyor {
     try {
       this.pool.write(work, pixels);
       const scratch = work + Math.ceil((width * height * 4) / 128) * 128;
-      const unit = (Math.max(frame.width, frame.height) * scale) / 2000;
+      const unit = unitOf(frame, scale);
       const survey = await this.pool.everywhere<Survey>({ call: 'survey', pixels: work, width, height, unit, order, target: at, scratch });
       return this.held.put(key, at, bytes, survey);
     } catch (error) {

@@ -21,6 +21,7 @@ import { Puller } from '../core/render/pull';
 import type { View } from '../core/render/view';
 import { isIdle } from '../core/treatments/run';
 import type { testBench } from './machine';
+import { unitOf } from '../core/image/unit';
 
 type Bench = ReturnType<typeof testBench>;
 type Load = (need: Need) => Resource | null | undefined;
@@ -110,7 +111,7 @@ export const extentOf = ({ width, height }: { width: number; height: number }, s
   scale,
   width: width * scale,
   height: height * scale,
-  unit: (Math.max(width, height) * scale) / 2000,
+  unit: unitOf({ width, height }, scale),
 });
 
 /** What an operation may ask, on a photo: every input is the photo unless `more` says otherwise. */

@@ -5,6 +5,7 @@ import { layStrokes } from '../strokes/dabs';
 import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';
 import { regionIds, settingsOf, type Guards, type RegionId } from './schema';
+import { UNITS } from '../image/unit';
 
 export interface GuardOrder {
   /** Where the found regions' planes lie, and their size. */
@@ -31,8 +32,8 @@ export function drawGuard(machine: Machine, { planes: found, size, settings, amo
     planes.briefly(() => {
       const one = planes.make();
       if (id !== 'painted') machine.kernels.unpackPlane(planeOf(found, size, id), one, width * height);
-      layStrokes({ machine, scratch, unit: long / 2000, width, height }, one, { x: 0, y: 0, width, height }, region.strokes);
-      planes.widen(one, (region.expand * long) / 2000);
+      layStrokes({ machine, scratch, unit: long / UNITS, width, height }, one, { x: 0, y: 0, width, height }, region.strokes);
+      planes.widen(one, (region.expand * long) / UNITS);
       planes.blur(one, (region.feather * long) / 4000);
       machine.kernels.mixIn(one, one, planes.count, amount, 0, 0);
       planes.most(whole, one);

@@ -3,6 +3,7 @@ import { chain, invert, scaled, squareTo, type Projection } from '../image/proje
 import { isConvex, type Corners } from '../image/corners';
 import type { Affine } from '../image/sample';
 import { choice, share, slider, toggle } from '../schema';
+import { unitOf } from '../image/unit';
 
 /** Nominal long side of a generated material: one of its pixels is one u when tiled. */
 export const NOMINAL = 1024;
@@ -116,7 +117,7 @@ export function layPlace(lay: Lay, nominal: Size, frame: Frame): Projection {
 
 /** How many pixels of the photo one pixel of a laid picture covers at most; over 2 it looks soft. `photo` is the readied photo's size. */
 export function enlargement(lay: Lay, picture: Size, photo: Size): number {
-  const unit = Math.max(photo.width, photo.height) / 2000;
+  const unit = unitOf(photo);
   const [fx, fy] = fitScale(lay, picture, { ...photo, unit });
   return Math.max(fx * lay.stretchX, fy * lay.stretchY) * lay.scale * cornerSpread(lay);
 }

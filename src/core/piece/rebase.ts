@@ -11,6 +11,7 @@ import type { Point } from '../image/projection';
 import { turnBy, type Motion } from '../image/motion';
 import { motionOf } from '../ready/motion';
 import { neutralReady, type Ready } from '../ready/schema';
+import { unitOf } from '../image/unit';
 
 /** The piece with another readying; coats, masks and lengths stay on the same points of the photo. */
 export function setReady(piece: Piece, after: Ready): Piece {
@@ -53,11 +54,10 @@ function moveLay(coat: Coat, motion: Motion): Pick<Coat, 'lay' | 'source'> {
   const { lay } = coat;
   const source = keepShape(coat.source, motion.from);
   const nominal = nominalOf(source, motion.from);
-  const unit = (s: Size) => Math.max(s.width, s.height) / 2000;
-  const [fx, fy] = fitScale(lay, nominal, { ...motion.from, unit: unit(motion.from) });
+  const [fx, fy] = fitScale(lay, nominal, { ...motion.from, unit: unitOf(motion.from) });
   const [x, y] = motion.point([0.5 + lay.x, 0.5 + lay.y]);
   const next: Lay = { ...lay, x: x - 0.5, y: y - 0.5, turn: turnBy(motion, lay.turn), flipX: motion.flip ? !lay.flipX : lay.flipX };
-  const [gx, gy] = fitScale(next, nominal, { ...motion.to, unit: unit(motion.to) });
+  const [gx, gy] = fitScale(next, nominal, { ...motion.to, unit: unitOf(motion.to) });
   // What the fit no longer gives is made up by the scale, and by the stretch where the two sides differ.
   const kx = (fx * lay.stretchX * motion.scale) / gx;
   const ky = (fy * lay.stretchY * motion.scale) / gy;

@@ -4,6 +4,7 @@ import { readiedMap, readiedSize, type Size } from './geometry';
 import { bent, planLens, type PlannedLens } from './lens';
 import { neutralReady, type Ready } from './schema';
 import { readyStepList } from './steps';
+import { unitOf } from '../image/unit';
 
 /** How a picture of the photo's file is framed: plain data. */
 export interface Framing extends Size {
@@ -68,5 +69,5 @@ function plan(photo: Size, ready: Ready): PlannedReady {
 function inFile({ neutral, ...values }: { neutral?: Point }, size: Size, toFile: (p: Point) => Point): object {
   if (!neutral) return values;
   const [x, y] = toFile([neutral[0] * size.width, neutral[1] * size.height]);
-  return { ...values, grey: { x, y, side: Math.max(1, (SPOT * Math.max(size.width, size.height)) / 2000) } };
+  return { ...values, grey: { x, y, side: Math.max(1, SPOT * unitOf(size)) } };
 }

@@ -1,7 +1,7 @@
 import { tileRegion } from '../graph/slot';
 import type { Machine } from '../image/machine';
 import type { Scratch } from '../image/tile';
-import { unitOf, type Plan } from './plan';
+import { unitOfPlan, type Plan } from './plan';
 import { Puller } from './pull';
 
 /**
@@ -15,7 +15,7 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
   const region = tileRegion(plan.region, plan.tile, index);
   scratch.reset();
   const { graph, frame, scale } = plan;
-  const extent = { scale, width: frame.width * scale, height: frame.height * scale, unit: unitOf(plan) };
+  const extent = { scale, width: frame.width * scale, height: frame.height * scale, unit: unitOfPlan(plan) };
   const puller = new Puller(machine, scratch, graph, extent, { region, index });
   const tile = puller.pull(graph.root, region);
   // Red where white is reached, blue where black is: both far from what a photo holds there.

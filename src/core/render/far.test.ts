@@ -4,7 +4,7 @@ import { numbers, testBench } from '@/testing/machine';
 import { coatSchema, type Coat } from '../piece/schema';
 import { isFar, reducedRegion } from '../image/far';
 import { compile } from './compile';
-import { unitOf } from './plan';
+import { unitOfPlan } from './plan';
 import { drawsSmaller, reachesOf } from './reach';
 
 const bench = testBench(256);
@@ -43,7 +43,7 @@ it.each([17, 30, 60])('a blur of %d pixels, wider than a tile can have around it
   expect(isFar(sigma)).toBe(true);
   const coats = [coat('a', { treatments: [{ kind: 'blur', radius: 5 * sigma }] })];
   const plan = planOf({ photo, coats });
-  expect(reachesOf(plan.graph, unitOf(plan)).deepest).toBe(0);
+  expect(reachesOf(plan.graph, unitOfPlan(plan)).deepest).toBe(0);
   const got = draw(coats);
   for (let c = 0; c < 3; c++) {
     const want = gaussian(grey(c), sigma);

@@ -1,6 +1,7 @@
 import { posted, type Graph } from '../graph/node';
 import type { Size } from '../image/motion';
 import type { Region } from '../image/tile';
+import { unitOf } from '../image/unit';
 
 /** All that a worker needs to draw any tile: plain data, with addresses into kernel memory. */
 export interface Plan {
@@ -16,8 +17,8 @@ export interface Plan {
   clipping?: boolean;
 }
 
-/** Pixels to one u. */
-export const unitOf = ({ frame, scale }: Pick<Plan, 'frame' | 'scale'>): number => (Math.max(frame.width, frame.height) * scale) / 2000;
+/** Pixels to one u in a plan's drawing. */
+export const unitOfPlan = ({ frame, scale }: Pick<Plan, 'frame' | 'scale'>): number => unitOf(frame, scale);
 
 /** A plan as it is sent to the workers. */
 export const postedPlan = (plan: Plan): Plan => ({ ...plan, graph: posted(plan.graph) });

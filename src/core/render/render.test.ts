@@ -3,7 +3,7 @@ import { testBench } from '@/testing/machine';
 import { coatSchema, type Coat } from '../piece/schema';
 import { slotAt, slotBytes } from '../graph/slot';
 import { nodeTypeOf } from './nodes';
-import { unitOf, type Plan } from './plan';
+import { unitOfPlan, type Plan } from './plan';
 import { reachesOf } from './reach';
 
 const bench = testBench(256);
@@ -78,7 +78,7 @@ it.each(coats.map((c) => c.id))('coat %s is the same picture at half the scale, 
 describe('what is kept between drawings', () => {
   /** The plan with the tiles of nodes kept, as `which` says. */
   function keeping(plan: Plan, which: (i: number, plan: Plan) => boolean): Plan {
-    const reaches = reachesOf(plan.graph, unitOf(plan));
+    const reaches = reachesOf(plan.graph, unitOfPlan(plan));
     plan.graph.nodes.forEach((node, i) => {
       const margin = reaches.to(i, plan.graph.root);
       if (margin === null || !which(i, plan)) return;

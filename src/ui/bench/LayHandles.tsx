@@ -12,6 +12,7 @@ import { placing, useLaying } from '@/store/laying';
 import { useColours } from '../theme';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
+import { unitOf } from '@/core/image/unit';
 
 interface Grip {
   id: string;
@@ -45,7 +46,7 @@ function Grips({ coat }: { coat: Coat }) {
   const zoom = zoomOf(v);
   const { photo } = v;
   const { lay } = coat;
-  const frame = { ...photo, unit: Math.max(photo.width, photo.height) / 2000 };
+  const frame = { ...photo, unit: unitOf(photo) };
   const nominal = nominalOf(coat.source, photo);
   const place = layPlace(lay, nominal, frame);
   const seen = (p: Point): Point => toView(v, zoom, ...apply(place, p));

@@ -28,6 +28,7 @@ import { arrowStep } from './handleStyles';
 import { layTool, nudgeLay } from './layTool';
 import { brushTool } from './tools';
 import { toView, useViewport, zoomOf } from './viewport';
+import { UNITS, unitOf } from '@/core/image/unit';
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
 export function PictureView() {
@@ -129,7 +130,7 @@ export function PictureView() {
   const painting = (facet === 'where' && chosen !== null) || (guarding && region !== null);
   const showRing = (painting || spotting) && hover !== null;
   const file = piece ? Math.max(piece.photo.width, piece.photo.height) : 1;
-  const ring = spotting ? (spotSize / 2000) * file * zoom : (size / 2000) * Math.max(width, height) * zoom;
+  const ring = spotting ? (spotSize / UNITS) * file * zoom : size * unitOf({ width, height }) * zoom;
   return (
     <div
       ref={place}

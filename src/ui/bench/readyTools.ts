@@ -14,6 +14,7 @@ import { complain, say } from '@/store/notices';
 import { addSpot, changeReady, readyOf, useReady, type ReadyTool } from '@/store/ready';
 import type { Tool, ToolPoint } from './gestures';
 import { useViewport } from './viewport';
+import { unitOf } from '@/core/image/unit';
 
 let start: ToolPoint | null = null;
 const put = (line: [number, number, number, number] | null) => useReady.getState().set({ line });
@@ -153,7 +154,7 @@ export const spotTool: Tool = freehand((points) => {
   const { piece } = useBench.getState();
   if (!piece) return;
   const { width, height } = piece.photo;
-  const places = thinned(inFile(points), (useReady.getState().spotSize / 2000) * Math.max(width, height) * 0.15);
+  const places = thinned(inFile(points), useReady.getState().spotSize * unitOf({ width, height }) * 0.15);
   void addSpot({ points: places.map(([x, y]) => [rounded(x / width), rounded(y / height)]), size: useReady.getState().spotSize }).catch(complain);
 });
 

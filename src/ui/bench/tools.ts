@@ -4,6 +4,7 @@ import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';
 import type { Tool, ToolPoint } from './gestures';
+import { UNITS } from '@/core/image/unit';
 
 const rounded = (v: number) => Math.round(v * 1e5) / 1e5;
 
@@ -68,7 +69,7 @@ function at(point: ToolPoint): [number, number, number] {
 
 /** Leaves out points nearer than a fiftieth of the tip: they cannot be seen and would only be stored. */
 function thinned(have: Stroke['points'], more: Stroke['points'], size: number): Stroke['points'] {
-  const near = size / 2000 / 50;
+  const near = size / UNITS / 50;
   const out = [...have];
   for (const p of more) {
     const last = out[out.length - 1];

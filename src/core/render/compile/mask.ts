@@ -7,6 +7,7 @@ import { maskPartByKind } from '../../mask';
 import { treatsWhole } from '../../mask/draw';
 import type { Coat } from '../../piece/schema';
 import type { GraphBuilder, Surroundings } from './builder';
+import { unitOf } from '../../image/unit';
 
 type Part = Record<string, unknown>;
 
@@ -44,7 +45,7 @@ function anchoredParts({ mask, lay, source }: Coat, frame: Size): Part[] {
   const known = moved.get(mask);
   if (known?.lay === lay && known.frame.width === frame.width && known.frame.height === frame.height) return known.parts;
   const nominal = nominalOf(source, frame);
-  const whole = { ...frame, unit: Math.max(frame.width, frame.height) / 2000 };
+  const whole = { ...frame, unit: unitOf(frame) };
   const fractions = scaled(1 / frame.width, 1 / frame.height);
   const map = chain(fractions, layPlace(lay, nominal, whole), invert(layPlace(base as Lay, nominal, whole)), scaled(frame.width, frame.height));
   const motion = motionBy(map, frame, frame);

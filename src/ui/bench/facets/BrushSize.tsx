@@ -2,9 +2,10 @@ import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { TipSize } from './TipSize';
+import { unitOf } from '@/core/image/unit';
 
 export function BrushSize() {
   const { size, set } = useBrush();
-  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
   return <TipSize label="Brush size" size={size} neutral={180} max={1000} step={2} pixels={pixels} onSize={(v) => set({ size: v })} />;
 }

@@ -19,6 +19,7 @@ import { Panel } from '../../kit/Panel';
 import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { unitOf } from '@/core/image/unit';
 
 const added = maskParts.filter((p) => p.kind !== 'strokes');
 
@@ -55,7 +56,7 @@ export function MaskPartList({ coat }: { coat: Coat }) {
 
 function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unknown>; index: number }) {
   const { change, preview } = useBench.getState();
-  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
   const kind = part.kind as string;
   const entry = maskPartByKind(kind);
   const strokes = kind === 'strokes' ? (part.strokes as unknown[]).length : 0;

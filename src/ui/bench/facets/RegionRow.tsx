@@ -16,6 +16,7 @@ import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { BrushSize } from './BrushSize';
+import { unitOf } from '@/core/image/unit';
 
 /** One region: how much it is kept and what came of it; its controls when it is open. */
 export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: string; piece: Piece; coat: Coat | null }) {
@@ -65,7 +66,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const more = kept ? amountToKeep(kept, Math.max(amount, whole)) : amount;
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   const run = `guard.${own?.id ?? ''}.${id}`;
-  const file = Math.max(piece.photo.width, piece.photo.height) / 2000;
+  const file = unitOf(piece.photo);
   const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
     { value: 'put', label: 'Add' },

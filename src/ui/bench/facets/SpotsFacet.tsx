@@ -7,6 +7,7 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { useColours } from '../../theme';
 import { TipSize } from './TipSize';
+import { unitOf } from '@/core/image/unit';
 
 /** Litter, wires and blemishes taken out of the photo. */
 export function SpotsFacet() {
@@ -17,7 +18,7 @@ export function SpotsFacet() {
   const { change } = useBench.getState();
   const { spots } = readyOf(piece);
   const chosen = spot === null ? undefined : spots[spot];
-  const pixels = Math.max(piece.photo.width, piece.photo.height) / 2000;
+  const pixels = unitOf(piece.photo);
   const without = (index: number) => changeReady((r) => ({ ...r, spots: r.spots.filter((_, i) => i !== index) }));
   const again = async () => {
     if (!chosen || spot === null) return;

@@ -19,6 +19,7 @@ import { Toggle } from '../../kit/Toggle';
 import { maskColours } from '../../theme';
 import { BrushPanel } from './BrushPanel';
 import { AddMaskPart, MaskPartList } from './MaskParts';
+import { unitOf } from '@/core/image/unit';
 
 /** Where the coat applies: the brush in hand, what the mask starts from, its parts, the whole of it, and how it is seen. */
 export function WhereFacet({ coat }: { coat: Coat }) {
@@ -88,7 +89,7 @@ function WholeMask({ coat }: { coat: Coat }) {
   const { change, preview } = useBench.getState();
   const names = useOwn((s) => s.names);
   const coats = useBench((s) => s.piece?.coats) ?? [];
-  const pixels = useBench((s) => (s.piece ? Math.max(...Object.values(pieceSize(s.piece))) / 2000 : 1));
+  const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
   const { mask } = coat;
   const changed = mask.density < 1 || mask.feather > 0 || mask.expand !== 0 || mask.refine > 0 || mask.invert || mask.anchor === 'lay';
   const others = coats.filter((k) => k.id !== coat.id).map((k) => ({ value: k.id, label: coatTitle(k, names) }));
