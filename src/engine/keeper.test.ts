@@ -91,3 +91,33 @@ it.each([undefined, 'lit'])('a survey of what lies below follows the guards of t
     expect(apart(await draw(engine, of, { chosen }), await draw(await make(), of))).toBeLessThanOrEqual(1);
   }
 });
+
+it('surveys with other surroundings are other surveys', async () => {
+  const engine = await make();
+  const blank = piece([], {});
+  for (const reach of [10, 150, 40]) {
+    const toned = coatSchema.parse({
+      id: 'toned',
+      source: { kind: 'photo' },
+      guards: 0,
+      treatments: [{ kind: 'local-tone', flatten: 0.8, detail: 1, reach }],
+    });
+    const of = { ...blank, coats: [toned] };
+    expect(apart(await draw(engine, of), await draw(await make(), of))).toBeLessThanOrEqual(1);
+  }
+});
+
+it('what a coat is held back by follows amounts and what is painted on regions', async () => {
+  const engine = await make();
+  const under = coatSchema.parse({ id: 'under', source: { kind: 'colour', colour: '#ffffff' }, guards: 1 });
+  const top = coatSchema.parse({ id: 'top', source: { kind: 'colour', colour: '#000000' }, strength: 0.2, guards: 0 });
+  for (const guards of [
+    { regions: { subject: { amount: 1 } } },
+    { regions: { subject: { amount: 0.2 } } },
+    { regions: { painted: { strokes: [stroke([[0.2, 0.3, 1]])] } } },
+  ]) {
+    const of = piece([under, top], guards);
+    await draw(engine, of, { chosen: 'top' });
+    expect(apart(await draw(engine, of, { chosen: 'top' }), await draw(await make(), of))).toBeLessThanOrEqual(1);
+  }
+});

@@ -3,6 +3,7 @@ import { pieceSchema } from '../core/piece/schema';
 import { flush, shownPiece, useBench } from './bench';
 import { strokeSentence } from './brush';
 import { setLay } from '../core/piece/edits';
+import { useNotices } from './notices';
 import * as storage from './storage';
 
 const state = () => useBench.getState();
@@ -83,4 +84,17 @@ it('says what a stroke will do', () => {
   expect(strokeSentence({ does: 'take', strength: 0.3, level: 0.5, ring: false }, 'Flaking paint')).toBe('Taking “Flaking paint” away, 30 %');
   expect(strokeSentence({ does: 'put', strength: 1, level: 0.5, ring: false }, 'Linen')).toBe('Putting “Linen” back, 100 %');
   expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5, ring: false }, 'Linen')).toBe('Setting “Linen” to 50 % here, by 40 %');
+});
+
+it('says it when a change cannot be kept, and keeps it with the next one', async () => {
+  const save = jest.spyOn(storage, 'savePiece').mockRejectedValueOnce(new Error('The store is gone.'));
+  state().addCoat(paper);
+  await flush();
+  expect(state().saved).toBe('failed');
+  expect(useNotices.getState().list.map((n) => n.text)).toContain('The store is gone.');
+  save.mockRestore();
+  state().addCoat(paper);
+  await flush();
+  expect(state().saved).toBe('saved');
+  expect((await storage.loadPiece('p1'))?.coats).toHaveLength(2);
 });
