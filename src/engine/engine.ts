@@ -3,7 +3,7 @@ import { NO_ROOM } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { PictureRef, Piece } from '../core/piece/schema';
-import { readiedSize } from '../core/ready/geometry';
+import { pieceSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
@@ -216,11 +216,8 @@ export class Engine {
 
   /** Compiles a drawing, loads what it needs and gives its nodes their keys. */
   private async plan({ piece, region, scale, view, tile = TILE, clear, clipping }: Drawing, quick: boolean): Promise<Plan> {
-    // The file's own size counts, not what the piece says of it.
-    const photo = await this.photo(piece.photo);
-    const graph = compile({ ...piece, photo }, view, clear);
-    const { width, height } = readiedSize(photo, piece.ready);
-    const frame = { width, height };
+    const graph = compile(piece, view, clear);
+    const frame = pieceSize(piece);
     await this.resolver.resolve(graph, { piece, frame, scale, quick });
     const plan: Plan = { graph, frame, scale, region, tile, clipping };
     // A worker's memory holds a tile with its halo several times.
