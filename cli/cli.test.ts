@@ -255,3 +255,15 @@ it('checks a material pack, and says what is wrong with a broken one', () => {
   writeFileSync(file('half.zip'), readFileSync(pack).subarray(0, 9000));
   expect(fails('check', file('half.zip'))).toContain('“half.zip” is not a zip file, or is damaged');
 });
+
+it('is called from any folder: its own files are found, and files are named from there', async () => {
+  const r = recipe('elsewhere.json', [{ source: { kind: 'colour', colour: '#808080' }, blend: 'overlay' }]);
+  // Neither the caller's environment nor its folder says where Dermatex lies.
+  const { DERMATEX_ROOT: _root, ...bare } = env;
+  const call = (...args: string[]) => spawnSync(process.execPath, [main, ...args], { encoding: 'utf8', env: bare as NodeJS.ProcessEnv, cwd: folder });
+  const rendered = call('render', '--photo', 'photo.png', '--recipe', path.basename(r), '--out', 'elsewhere.png');
+  expect([rendered.status, rendered.stderr]).toEqual([0, '']);
+  expect(await sharp(file('elsewhere.png')).metadata()).toMatchObject({ width: 240, height: 160 });
+  const made = call('material', 'paper.laid', '--seed', '1', '--size', '64x64', '--out', 'laid.png');
+  expect([made.status, made.stderr]).toEqual([0, '']);
+});

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
@@ -205,4 +205,47 @@ test('a photo of eighteen megapixels is softened widely where it is light, and s
       ),
     ).toBeLessThan(6);
   }
+});
+
+test('a recipe with a whole readying gives the same picture in the page as on the command line, to the byte', { tag: '@wide' }, async ({ page }) => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-e2e-'));
+  const photo = await portrait();
+  const recipe = path.join(folder, 'whole.json');
+  const ready = {
+    crop: { x: 0.05, y: 0.1, w: 0.8, h: 0.8 },
+    whiteBalance: { neutral: [0.2, 0.2], warmth: 0.2 },
+    tone: { exposure: 0.3 },
+    even: { amount: 0.6 },
+    localTone: { flatten: 0.3, detail: 0.2 },
+    localContrast: { amount: 0.3 },
+    levels: { black: 0.05, white: 0.95 },
+    ranges: { shadowBlue: 0.3 },
+    hues: [{ hue: 30, width: 60, saturation: -0.5 }],
+    noise: { luma: 0.3 },
+    lens: { k1: -0.05, corners: 0.3 },
+  };
+  const source = { kind: 'material', id: 'paper.aged', seed: 3 };
+  writeFileSync(recipe, JSON.stringify({ dermatex: 1, strength: 0.7, ready, coats: [{ source, blend: 'multiply', strength: 0.6 }] }));
+  const made = path.join(folder, 'line.png');
+  execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe, '--out', made]);
+  await openPhoto(page, photo);
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Lay a recipe' }).click();
+  await (await chooser).setFiles(recipe);
+  await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
+  await toRail(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: 'PNG' }).click();
+  const picture = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the picture' }).click();
+  const exported = path.join(folder, 'page.png');
+  await (await picture).saveAs(exported);
+  const read = (f: string) => sharp(f).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const [a, b] = [await read(exported), await read(made)];
+  expect(a.info).toMatchObject({ width: PHOTO_WIDTH * 0.8, height: PHOTO_HEIGHT * 0.8 });
+  let [most, count] = [0, 0];
+  a.data.forEach((v, i) => ((most = Math.max(most, Math.abs(v - b.data[i]))), (count += +(v !== b.data[i]))));
+  expect({ most, count }).toEqual({ most: 0, count: 0 });
 });

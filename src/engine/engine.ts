@@ -68,7 +68,7 @@ export class Engine {
     );
     this.tables = new StrokeTables(this.pool);
     this.keeper = new Keeper(this.pool);
-    this.surveyor = new Surveyor(this.pool, (plan) => this.drawPlan(plan, (pixels) => pixels.slice()));
+    this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
     this.resolver = new Resolver(this.library, this.guards, this.tables, this.surveyor, {
       photo: (key, spots) => this.readied({ key }, spots),
       own: (key, fitting) => this.own(key, fitting),
@@ -165,7 +165,7 @@ export class Engine {
       try {
         const plan = await this.plan({ ...drawing, tile }, options.quick ?? false);
         tile = plan.tile;
-        return await this.drawPlan(plan, use, options, drawing.chosen);
+        return await this.drawPlan(plan, use, options, { chosen: drawing.chosen });
       } catch (error) {
         if (error instanceof Error && error.message === NO_ROOM && tile > SMALLEST) tile /= 2;
         else if (!(error instanceof Lost) || attempt >= 3) throw error;
@@ -236,10 +236,10 @@ export class Engine {
     plan: Plan,
     use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>,
     options: DrawOptions = {},
-    chosen?: string,
+    { keeps = this.options.keeps !== false, chosen }: { keeps?: boolean; chosen?: string } = {},
   ): Promise<T> {
     const { width, height } = plan.region;
-    const release = this.options.keeps === false ? () => undefined : this.keeper.keep(plan, chosen);
+    const release = keeps ? this.keeper.keep(plan, chosen) : () => undefined;
     try {
       return await this.pool.draw(postedPlan(plan), () => this.room(width * height * 4), use, options);
     } finally {

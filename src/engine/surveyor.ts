@@ -22,8 +22,8 @@ export class Surveyor {
 
   constructor(
     private readonly pool: Pool,
-    /** Draws a plan and returns a copy of its pixels. */
-    private readonly draw: (plan: Plan) => Promise<Uint8Array<ArrayBuffer>>,
+    /** Draws a plan, from kept tiles or without them, and returns a copy of its pixels. */
+    private readonly draw: (plan: Plan, keeps: boolean) => Promise<Uint8Array<ArrayBuffer>>,
   ) {
     this.held = new MemoryCache(pool.heap, { max: MOST });
   }
@@ -32,23 +32,27 @@ export class Surveyor {
     this.held.clear();
   }
 
-  /** Measures a node of a graph whose key, and whose inputs' keys, are known. */
+  /**
+   * Measures a node of a graph whose key is known.
+   *
+   * @param quick - From kept tiles, whose rounding to 16 bits depends on what was drawn before. Otherwise a survey is the same to the byte everywhere.
+   */
   async survey(
     graph: Graph,
     node: number,
     { radius, eps }: SurveyOrder,
-    { frame }: { frame: Size },
+    { frame, quick }: { frame: Size; quick: boolean },
   ): Promise<{ key: string; resource: LoadedSurvey }> {
-    const key = `survey:${graph.nodes[node].key}:${fingerprint({ radius, eps })}`;
-    const survey = this.held.get(key) ?? (await this.take(key, onGrey(graph, node), { radius, eps }, frame));
+    const key = `survey:${graph.nodes[node].key}:${fingerprint({ radius, eps })}:${quick ? 'quick' : 'exact'}`;
+    const survey = this.held.get(key) ?? (await this.take(key, onGrey(graph, node), { radius, eps }, frame, quick));
     return { key, resource: { kind: 'survey', survey } };
   }
 
-  private async take(key: string, graph: Graph, order: SurveyOrder, frame: Size): Promise<Survey> {
+  private async take(key: string, graph: Graph, order: SurveyOrder, frame: Size, quick: boolean): Promise<Survey> {
     const scale = Math.min(1, SURVEY_SIDE / Math.max(frame.width, frame.height));
     const width = Math.max(1, Math.round(frame.width * scale));
     const height = Math.max(1, Math.round(frame.height * scale));
-    const pixels = await this.draw({ graph, frame, scale, region: { x: 0, y: 0, width, height }, tile: TILE });
+    const pixels = await this.draw({ graph, frame, scale, region: { x: 0, y: 0, width, height }, tile: TILE }, quick);
     const { heap } = this.pool;
     const bytes = surveyBytes(width, height);
     const at = heap.take(bytes);

@@ -58,7 +58,8 @@ const stroke = () => ({
   hardness: random(),
   ring: chance(0.2),
   tip: pick(['round', 'flat', 'cut']),
-  material: { id: 'brush.dry', seed: 1 },
+  material: pick<object>([{ id: 'brush.dry', seed: 1 }, { file: 'other' }]),
+  marks: pick(['lights', 'darks']),
   points: Array.from({ length: 2 + Math.floor(random() * 4) }, () => [random(), random(), 0.5 + random() / 2]),
 });
 function part() {

@@ -4,10 +4,12 @@ import { strokeSchema } from '../strokes/schema';
 import { dabsOf } from '../strokes/dabs';
 import { controlsOf } from '../schema';
 import { fitScale, layMap, laySchema } from '../lay/lay';
+import { readySchema } from '../ready/schema';
 import { treatments } from '../treatments';
 import * as edits from './edits';
 import { coatTitle } from './naming';
-import { coatsOf, parseRecipe, recipeOf } from './recipe';
+import { setReady } from './rebase';
+import { coatsOf, layRecipe, parseRecipe, recipeOf } from './recipe';
 import { coatSchema, pieceSchema, type Piece } from './schema';
 
 const piece: Piece = pieceSchema.parse({
@@ -30,6 +32,14 @@ describe('coats', () => {
     expect(edits.newCoat('a', { kind: 'below' })).toMatchObject({ blend: 'normal', strength: 1 });
     expect(edits.newCoat('a', { kind: 'photo' })).toMatchObject({ blend: 'normal', strength: 1 });
     expect(edits.newCoat('a', { kind: 'picture', file: 'f' })).toMatchObject({ blend: 'multiply', strength: 0.6 });
+  });
+  it('one that corrects is not held back by guards, one that is laid over the photo is', () => {
+    const guardsOf = (source: edits.SourceInput) => edits.newCoat('a', source).guards;
+    for (const kind of ['below', 'photo', 'colour', 'gradient', 'grain']) expect([kind, guardsOf({ kind })]).toEqual([kind, 0]);
+    expect(guardsOf({ kind: 'material', id: 'paper.aged', seed: 1, params: {} })).toBe(1);
+    expect(guardsOf({ kind: 'picture', file: 'f' })).toBe(1);
+    // What a piece says stays: one from before keeps its own.
+    expect(coatSchema.parse({ id: 'old', source: { kind: 'below' } }).guards).toBe(1);
   });
   it('a new one lies directly above the chosen one, with the mode and strength its material suggests', () => {
     const p = edits.addCoat(edits.newCoat('n', { kind: 'material', id: 'wear.film', seed: 1, params: {} }), 'c0')(stacked);
@@ -189,5 +199,62 @@ describe('strokes', () => {
   it('refuse values out of range', () => {
     expect(() => strokeSchema.parse({ ...stroke, size: 0 })).toThrow();
     expect(() => coatSchema.parse({ id: 'x', source: { kind: 'photo' }, strength: 1.2 })).toThrow();
+  });
+});
+
+describe('a late crop', () => {
+  const crop = (source: object, ready: object) => {
+    const before: Piece = { ...piece, coats: [coatSchema.parse({ id: 'a', source })] };
+    return setReady(before, readySchema.parse(ready)).coats[0].source as Record<string, number>;
+  };
+  const half = { crop: { x: 0.25, y: 0.25, w: 0.5, h: 0.5 } };
+  it('leaves the ends of a gradient on the same points of the photo', () => {
+    const { x1, y1, x2, y2 } = crop({ kind: 'gradient', x1: 0.25, y1: 0.5, x2: 0.75, y2: 0.5 }, half);
+    [x1, y1, x2, y2].forEach((v, i) => expect(v).toBeCloseTo([0, 0.5, 1, 0.5][i], 9));
+  });
+  it('leaves grain as large on the photo as it was', () => {
+    // Half as long, a u is half as many pixels.
+    expect(crop({ kind: 'grain', size: 2 }, half).size).toBeCloseTo(4, 9);
+  });
+});
+
+describe('a recipe', () => {
+  it('with an unknown kind or mode is refused with its name and the nearest known one', () => {
+    const recipe = (coat: object) => JSON.stringify({ dermatex: 1, coats: [{ source: { kind: 'below' }, ...coat }] });
+    expect(() => parseRecipe(recipe({ treatments: [{ kind: 'blurr' }] }))).toThrow(
+      'at coats[1].treatments[1].kind, "blurr" is not known; the nearest that is known is "blur".',
+    );
+    expect(() => parseRecipe(recipe({ source: { kind: 'colour2' } }))).toThrow('"colour2" is not known; the nearest that is known is "colour".');
+    expect(() => parseRecipe(recipe({ mask: { parts: [{ kind: 'elipse' }] } }))).toThrow(
+      '"elipse" is not known; the nearest that is known is "ellipse".',
+    );
+    expect(() => parseRecipe(recipe({ blend: 'multply' }))).toThrow('"multply" is not known; the nearest that is known is "multiply".');
+    expect(() => parseRecipe(recipe({ treatments: [{ radius: 3 }] }))).toThrow('a kind is missing');
+    expect(() => parseRecipe(recipe({ blend: 'x'.repeat(500) }))).toThrow(`"${'x'.repeat(80)}…" is not known`);
+  });
+  it('is laid whole on an untouched photo: readying with its places, guards, strength and coats', () => {
+    const look = parseRecipe(
+      JSON.stringify({
+        dermatex: 1,
+        strength: 0.6,
+        ready: { crop: { x: 0.1, w: 0.8 }, whiteBalance: { neutral: [0.3, 0.4] }, even: { amount: 0.5 }, spots: [{ points: [[0.5, 0.5]] }] },
+        guards: { regions: { lips: { amount: 0.4 } } },
+        coats: [{ source: { kind: 'colour' } }],
+      }),
+    );
+    const laid = layRecipe(
+      look,
+      coatsOf(look, () => 'n'),
+    )(piece);
+    expect(laid.ready).toEqual(look.ready);
+    expect(laid).toMatchObject({ strength: 0.6, guards: { regions: { lips: { amount: 0.4 } } } });
+    expect(ids(laid)).toBe('n');
+  });
+  it('leaves coats that are there on their points of the photo, and their strength', () => {
+    const own: Piece = { ...piece, strength: 0.8, coats: [coatSchema.parse({ id: 'own', source: { kind: 'gradient', x1: 0.5, y1: 0.5 } })] };
+    const look = parseRecipe(JSON.stringify({ dermatex: 1, ready: { crop: { x: 0.5, w: 0.5 } }, coats: [] }));
+    const laid = layRecipe(look, [])(own);
+    expect(laid.strength).toBe(0.8);
+    expect((laid.coats[0].source as { x1?: number }).x1).toBeCloseTo(0, 9);
   });
 });

@@ -19,11 +19,11 @@ export const materialPartSchema = z.object({
     .max(2 ** 31 - 1)
     .default(1),
   params: z.record(z.string(), z.unknown()).default({}),
+  marks: choice('What counts', marksOptions, 'lights', { help: 'Cracks and ink are dark marks on a light ground, dust and scratches light ones.' }),
   scale: slider('Scale', 0.1, 8, 1, { unit: '%', factor: 100, step: 0.01, accepts: [1e-3, 1e3] }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
   x: share('Across', 0, { min: -1, max: 1, accepts: [-1e3, 1e3] }),
   y: share('Down', 0, { min: -1, max: 1, accepts: [-1e3, 1e3] }),
-  marks: choice('What counts', marksOptions, 'lights', { help: 'Cracks and ink are dark marks on a light ground, dust and scratches light ones.' }),
   black: share('Nothing at', 0.35, { help: 'How light, or dark, the material is where it begins.' }),
   white: share('All at', 0.65, { help: 'Where it counts wholly; below “Nothing at”, it is turned about.' }),
   ...partFields,
