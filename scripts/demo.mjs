@@ -7,7 +7,7 @@ import { ensureInstalled } from './install.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensureInstalled();
-console.log('Building …');
+console.log('Building (under two minutes the first time) …');
 const built = spawnSync(process.execPath, [path.join(root, 'scripts/build.mjs')], { cwd: root, stdio: 'inherit' });
 if (built.status !== 0) process.exit(built.status ?? 1);
 const server = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), ...process.argv.slice(2)], {
