@@ -53,7 +53,9 @@ export function bindingsOf(declarations) {
     const fields = fieldsOf(parameters);
     const type = `${name[0].toUpperCase()}${name.slice(1)}Options`;
     const lines = fields.map((f) =>
-      f.count > 0 ? `  ${f.name}: readonly [${Array(f.count).fill('number').join(', ')}];` : `  /** ${said[f.type] ?? f.type} */\n  ${f.name}: number;`,
+      f.count > 0
+        ? `  ${f.name}: readonly [${Array(f.count).fill('number').join(', ')}];`
+        : `  /** ${said[f.type] ?? f.type} */\n  ${f.name}: number;`,
     );
     options.push(`export interface ${type} {\n${lines.join('\n')}\n}`);
     members.push(note, `  ${name}(options: ${type}): ${returns};`);
