@@ -37,7 +37,7 @@ export interface Graph {
   root: number;
 }
 
-/** What an operation reads besides its own start: what lies below its coat, the readied photo, a picture of the photo's file, another coat's mask. */
+/** What an operation reads besides its own start: its coat's backdrop (`below`), the readied photo, a picture of the photo's file, another coat's mask. */
 export type InputSpec = 'below' | 'photo' | { framed: Need } | { maskOf: string };
 
 /** The nodes that the root needs, renumbered. */

@@ -38,7 +38,7 @@ export class Reaches implements NodeReaches {
     return node < target ? null : list[node - target];
   }
 
-  /** Pixels around a region that a coat's source and mask together read of what lies below it. */
+  /** Pixels around a region that a coat's source and mask together read of its backdrop. */
   ofBackdrop(coat: number): number {
     let most = this.backdrops.get(coat);
     if (most === undefined) {

@@ -6,7 +6,7 @@ import type { Framing } from '../../ready/plan';
 /** The nodes that an operation of a coat may read. */
 export interface Surroundings {
   photo: number;
-  /** What lies below the coat. */
+  /** The coat's backdrop: the photo with all coats under it (W3C Compositing). */
   below: number;
   /** The mask of another coat; nothing when there is no such coat or it leads back here. */
   maskOf(coat: string): number;

@@ -35,7 +35,7 @@ export function addTreatment(builder: GraphBuilder, own: number, params: Record<
   return builder.add('treatment', params, { inputs: { own, ...inputs }, needs: treatment.needs?.(params) });
 }
 
-/** Adds a coat on what lies below it. */
+/** Adds a coat on its backdrop. */
 export function compileCoat(builder: GraphBuilder, coat: Coat, mask: number | undefined, guards: Guards | undefined, around: Surroundings): number {
   const source = compileSource(builder, coat, around);
   const guard = compileGuard(builder, coat, guards);

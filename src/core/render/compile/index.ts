@@ -110,7 +110,7 @@ class Compiler {
       maskOf: (id) => {
         const coat = piece.coats.find((c) => c.id === id);
         if (!coat || asked.includes(id)) return builder.add('even', { value: 0 });
-        // Another coat's mask that looks at what lies below looks at the photo here: what lies below that coat may hold this one.
+        // Another coat's mask that looks at its backdrop looks at the photo here: that backdrop may hold this coat.
         const around = this.surroundings(photo, [...asked, id]);
         return compileMask(builder, coat, frame, around) ?? builder.add('even', { value: 1 });
       },

@@ -9,7 +9,7 @@ interface CoatParams {
   guards: number;
 }
 
-/** A coat blended onto what lies below it. Its inputs: `below`, `source`, and where there are such `mask` and `guard`. */
+/** A coat blended onto its backdrop. Its inputs: `below`, `source`, and where there are such `mask` and `guard`. */
 export default defineNode<CoatParams>({
   planes: 4,
   reach: (_params, input, reaches, index) => (input === 'below' ? reaches.ofBackdrop(index) : 0),

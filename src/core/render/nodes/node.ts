@@ -7,7 +7,7 @@ import type { Region, Scratch, Tile } from '../../image/tile';
 export interface NodeReaches {
   /** Pixels to one u. */
   readonly unit: number;
-  /** Pixels around a region that a coat's source and mask together read of what lies below it. */
+  /** Pixels around a region that a coat's source and mask together read of its backdrop. */
   ofBackdrop(coat: number): number;
 }
 
@@ -32,7 +32,7 @@ export interface NodePuller {
   hold(index: number, tile: Tile, givable: boolean): () => void;
   /** True when a node need not be drawn over a region: it is held, or kept from a drawing before. */
   isAtHand(index: number, region: Region): boolean;
-  /** How many nodes of a coat's source and mask read what lies below it. */
+  /** How many nodes of a coat's source and mask read its backdrop. */
   readersOf(coat: number): number;
   /** The same graph at a scale smaller by a whole factor. */
   reduced(factor: number): NodePuller;
