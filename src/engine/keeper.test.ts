@@ -68,7 +68,7 @@ it('what is kept below a coat is not the quick drawing of a mask’s material', 
   expect(apart(fine, await draw(await make(), of))).toBeLessThanOrEqual(1);
 });
 
-it('what lies below a coat follows the mask that it shares with that coat', async () => {
+it('a backdrop follows the mask that it shares with the coat above it', async () => {
   const engine = await make();
   const blank = piece([], {});
   const shared = { start: 'none', parts: [{ kind: 'coat', coat: 'top', op: 'add' }] };

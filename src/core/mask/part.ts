@@ -48,7 +48,7 @@ export interface MaskPart<S extends z.ZodObject = z.ZodObject> extends Operation
   cover?(context: DrawContext, plane: number, region: Region, params: z.output<S>): void;
   /** Works on the mask itself, for a part whose doing is more than one value a place. */
   draw?(context: DrawContext, mask: number, region: Region, params: z.output<S>): void;
-  /** Its feather is in its own measure and done by itself. */
+  /** It applies its feather itself, in a unit of its own. */
   ownFeather?: boolean;
   /** The steps that draw it, one on top of the other; one with all its inputs and needs when left out. */
   steps?(params: z.output<S>): PartStep<z.output<S>>[];

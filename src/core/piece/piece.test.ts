@@ -212,7 +212,7 @@ describe('a late crop', () => {
     const { x1, y1, x2, y2 } = crop({ kind: 'gradient', x1: 0.25, y1: 0.5, x2: 0.75, y2: 0.5 }, half);
     [x1, y1, x2, y2].forEach((v, i) => expect(v).toBeCloseTo([0, 0.5, 1, 0.5][i], 9));
   });
-  it('leaves grain as large on the photo as it was', () => {
+  it('keeps the size of grain on the photo', () => {
     // Half as long, a u is half as many pixels.
     expect(crop({ kind: 'grain', size: 2 }, half).size).toBeCloseTo(4, 9);
   });

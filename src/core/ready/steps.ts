@@ -16,7 +16,7 @@ import { rangesFields } from '../treatments/ranges';
 import { lensFields } from './lens';
 import { spotsSchema } from './spots/schema';
 
-/** Parts of a readying that can be kept, and put on another photo, by themselves. */
+/** Parts of a readying that can be saved, and applied to another photo, one by one. */
 export const readyPartLabels = { frame: 'Frame', lens: 'Lens', balance: 'Balance', light: 'Light', colour: 'Colour', detail: 'Detail' } as const;
 export type ReadyPart = keyof typeof readyPartLabels;
 

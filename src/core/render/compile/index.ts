@@ -121,7 +121,7 @@ class Compiler {
     return this.builder.add('onGrey', {}, { inputs: { source: compileSource(this.builder, coat, this.surroundings(this.photo, [coat.id])) } });
   }
 
-  /** A coat's mask by itself, on top of the coats that lie below it. */
+  /** Only a coat's mask, with the coat's true backdrop. */
   private maskWithin(coat: Coat): number {
     const { coats } = this.piece;
     const below = this.stack(coats.slice(0, coats.indexOf(coat)).filter(takesPart));
