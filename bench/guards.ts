@@ -39,7 +39,7 @@ export async function finding(): Promise<void> {
       act?.click();
       // Found, measured, and the picture drawn with the guards on it.
       while (!document.querySelector('[data-testid="region-eyes"]')) await new Promise((r) => setTimeout(r, 2));
-      await new Promise<void>((r) => window.addEventListener('dermatex:frame', () => r(), { once: true }));
+      await nextFrame();
       const cold = performance.now() - start;
       watching = false;
       // Once more on the same photo, with nothing kept but the models.
@@ -127,13 +127,9 @@ export async function brush(): Promise<void> {
         for (let i = first; i < first + 60; i++) {
           await new Promise((r) => setTimeout(r, 4));
           const start = performance.now();
-          const frame = new Promise<void>((resolve) =>
-            window.addEventListener('dermatex:frame', (e) => ((size = (e as CustomEvent<{ pixels: number }>).detail.pixels), resolve()), {
-              once: true,
-            }),
-          );
+          const frame = nextFrame();
           event('pointermove', i);
-          await frame;
+          size = await frame;
           found.push(performance.now() - start);
         }
         event('pointerup', first + 60);

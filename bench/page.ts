@@ -3,9 +3,17 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { chromiumOptions } from '../scripts/chromium.mjs';
 import { root } from '../src/engine/node';
+import type { useFrames } from '../src/store/frames';
 import { line, spin } from './probe';
 
 const port = 4391;
+
+declare global {
+  /** The page's store of what it has drawn (src/store/frames.ts). */
+  var dermatexFrames: typeof useFrames;
+  /** Pixels of the next drawing that reaches the canvas. */
+  var nextFrame: () => Promise<number>;
+}
 
 /** The built page (npm run build or demo beforehand) in Chromium. */
 export async function withPage(work: (page: Page) => Promise<void>, density = 1): Promise<void> {
@@ -16,6 +24,16 @@ export async function withPage(work: (page: Page) => Promise<void>, density = 1)
   const browser = await chromium.launch(chromiumOptions);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: density });
+    await page.addInitScript(() => {
+      globalThis.nextFrame = () =>
+        new Promise((resolve) => {
+          const off = globalThis.dermatexFrames.subscribe(({ frame }) => {
+            if (!frame) return;
+            off();
+            resolve(frame.pixels);
+          });
+        });
+    });
     await work(page);
   } finally {
     await browser.close();
@@ -50,14 +68,10 @@ export async function drag(): Promise<void> {
       slider.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
       for (let i = 0; i < 80; i++) {
         const start = performance.now();
-        const frame = new Promise<void>((resolve) =>
-          window.addEventListener('dermatex:frame', (e) => ((size = (e as CustomEvent<{ pixels: number }>).detail.pixels), resolve()), {
-            once: true,
-          }),
-        );
+        const frame = nextFrame();
         set?.call(slider, String(0.1 + 0.01 * i));
         slider.dispatchEvent(new Event('input', { bubbles: true }));
-        await frame;
+        size = await frame;
         found.push(performance.now() - start);
       }
       return { times: found.slice(5).sort((a, b) => a - b), pixels: size };

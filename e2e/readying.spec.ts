@@ -135,7 +135,10 @@ test('a scope follows a slider within 150 ms, in three ways; clipping is shown, 
     const found: number[] = [];
     for (let i = 0; i < 24; i++) {
       const start = performance.now();
-      const seen = new Promise<void>((resolve) => window.addEventListener('dermatex:scope', () => resolve(), { once: true }));
+      const seen = new Promise<void>((resolve) => {
+        const watch = new MutationObserver(() => (watch.disconnect(), resolve()));
+        watch.observe(document.querySelector('[data-testid="scope"] [role="img"]') as Element, { subtree: true, attributes: true, childList: true });
+      });
       set?.call(slider, String(0.05 * (i + 1)));
       slider.dispatchEvent(new Event('input', { bubbles: true }));
       await seen;

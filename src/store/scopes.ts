@@ -17,6 +17,8 @@ export type ScopeKind = 'histogram' | 'parade' | 'hues';
 interface ScopesState {
   /** How many of the panels on screen show a scope: nothing is measured when none does. */
   watchers: number;
+  /** How often the pixels on the canvas have been asked for: whoever draws hands them over when it grows. */
+  asked: number;
   kind: ScopeKind;
   /** Of what is in view, or of the whole picture. */
   part: 'view' | 'whole';
@@ -32,6 +34,7 @@ interface ScopesState {
 
 export const useScopes = create<ScopesState>((set) => ({
   watchers: 0,
+  asked: 0,
   kind: 'histogram',
   part: 'view',
   clipping: false,
@@ -57,11 +60,10 @@ function scope(pixels: Uint8Array, width: number, height: number): void {
     parade: paradeOf(pixels, width, height, 64, step),
     wheel: kind === 'hues' ? hueWheel(pixels, 36, step) : null,
   });
-  window.dispatchEvent(new CustomEvent('dermatex:scope'));
 }
 
 /** Asks whoever draws for the pixels on the canvas. */
-export const askAgain = (): void => void window.dispatchEvent(new Event('dermatex:measure'));
+export const askAgain = (): void => useScopes.setState((s) => ({ asked: s.asked + 1 }));
 
 /** Measures what has just been drawn, at most twenty times a second and on some ten thousand pixels. */
 export function measure(rgba: Uint8Array, width: number, height: number): void {

@@ -2,6 +2,7 @@ import { useRef, type CSSProperties, type KeyboardEvent, type PointerEvent } fro
 import { boxOf, cropOfBox, pull, reach, type Box, type Grip } from '@/core/ready/editing';
 import type { Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { useHeldEdit } from '@/store/editing';
 import { changeReady, readyOf, useReady } from '@/store/ready';
 import { useHeld } from '../kit/held';
 import { ratioOf } from './facets/FrameFacet';
@@ -78,7 +79,8 @@ function Pull({ piece, grip, label, style }: PullProps) {
   const drag = useRef<{ piece: Piece; box: Box; x: number; y: number } | null>(null);
   const zoom = zoomOf(useViewport());
   const { shape, own } = useReady();
-  const { preview, change } = useBench.getState();
+  const held = useHeldEdit();
+  const { change } = useBench.getState();
 
   const edit = (start: Piece, from: Box, dx: number, dy: number) => {
     const ready = readyOf(start);
@@ -96,7 +98,7 @@ function Pull({ piece, grip, label, style }: PullProps) {
   };
   const moved = (e: PointerEvent) => {
     const d = drag.current;
-    return d && edit(d.piece, d.box, (e.clientX - d.x) / zoom, (e.clientY - d.y) / zoom);
+    if (d && (e.clientX !== d.x || e.clientY !== d.y)) held.show(edit(d.piece, d.box, (e.clientX - d.x) / zoom, (e.clientY - d.y) / zoom));
   };
   const key = (e: KeyboardEvent) => {
     const step = arrowStep(e.key);
@@ -116,20 +118,15 @@ function Pull({ piece, grip, label, style }: PullProps) {
         e.currentTarget.setPointerCapture(e.pointerId);
         drag.current = { piece, box: boxOf(piece.photo, readyOf(piece)), x: e.clientX, y: e.clientY };
       }}
-      onPointerMove={(e) => {
-        const next = moved(e);
-        if (next) preview(next);
-      }}
+      onPointerMove={moved}
       onPointerUp={(e) => {
-        const d = drag.current;
-        const next = moved(e);
+        moved(e);
         drag.current = null;
-        if (d && next && (e.clientX !== d.x || e.clientY !== d.y)) change('Set the frame', next);
-        else preview(null);
+        held.keep('Set the frame');
       }}
       onPointerCancel={() => {
         drag.current = null;
-        preview(null);
+        held.drop();
       }}
       onKeyDown={key}
       style={{ ...grab, ...style }}

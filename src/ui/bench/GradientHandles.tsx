@@ -1,7 +1,8 @@
-import { useState, type PointerEvent } from 'react';
+import type { PointerEvent } from 'react';
 import type { GradientPart } from '@/core/mask/parts/gradient';
 import { changePart, exchangeSource, type Edit, type SourceInput } from '@/core/piece/edits';
 import { chosenCoat, useBench } from '@/store/bench';
+import { useHeldEdit } from '@/store/editing';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 
@@ -52,8 +53,8 @@ export function MaskGradientHandles({ coat, index, part }: { coat: string; index
 
 function EndHandles({ names, from, to, move, step, run, testID }: Ends) {
   const v = useViewport();
-  const [held, setHeld] = useState(false);
-  const { preview, change } = useBench.getState();
+  const held = useHeldEdit();
+  const { change } = useBench.getState();
   const zoom = zoomOf(v);
   const { width: W, height: H } = v.photo;
   const ends = [from, to];
@@ -77,19 +78,10 @@ function EndHandles({ names, from, to, move, step, run, testID }: Ends) {
           type="button"
           data-handle
           aria-label={names[end]}
-          onPointerDown={(e) => {
-            e.currentTarget.setPointerCapture(e.pointerId);
-            setHeld(true);
-          }}
-          onPointerMove={(e) => held && e.currentTarget.hasPointerCapture(e.pointerId) && preview(pointed(e, end))}
-          onPointerUp={(e) => {
-            if (held) change(step, pointed(e, end), run);
-            setHeld(false);
-          }}
-          onPointerCancel={() => {
-            setHeld(false);
-            preview(null);
-          }}
+          onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+          onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && held.show(pointed(e, end))}
+          onPointerUp={() => held.keep(step, run)}
+          onPointerCancel={() => held.drop()}
           onKeyDown={(e) => {
             const by = arrowStep(e.key);
             if (!by) return;

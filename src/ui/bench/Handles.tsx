@@ -5,6 +5,7 @@ import { MaskGradientHandles } from './GradientHandles';
 import type { Ellipse } from '@/core/mask/parts/ellipse';
 import { changePart } from '@/core/piece/edits';
 import { chosenCoat, useBench } from '@/store/bench';
+import { useHeldEdit } from '@/store/editing';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 
@@ -36,7 +37,8 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
   const zoom = zoomOf(v);
   const { width: W, height: H } = v.photo;
   const held = useRef<Ellipse | null>(null);
-  const { preview, change } = useBench.getState();
+  const edit = useHeldEdit();
+  const { change } = useBench.getState();
   const turn = (ellipse.turn * Math.PI) / 180;
   const [cx, cy] = toView(v, zoom, ellipse.cx * W, ellipse.cy * H);
   const rx = ellipse.rx * W * zoom;
@@ -66,7 +68,7 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
   const move = (grip: Grip) => (e: PointerEvent) => {
     if (!held.current) return;
     held.current = { ...held.current, ...dragged(grip, e) };
-    preview(changePart(coat, index, held.current));
+    edit.show(changePart(coat, index, held.current));
   };
   const key = (grip: Grip) => (e: KeyboardEvent) => {
     const step = arrowStep(e.key);
@@ -88,7 +90,7 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
     change('Move the ellipse', changePart(coat, index, next), `${coat}.${index}.keys`);
   };
   const drop = () => {
-    if (held.current) change('Move the ellipse', changePart(coat, index, held.current));
+    edit.keep('Move the ellipse');
     held.current = null;
   };
   return (
@@ -119,7 +121,10 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
           onKeyDown={key(grip)}
           onPointerMove={move(grip)}
           onPointerUp={drop}
-          onPointerCancel={drop}
+          onPointerCancel={() => {
+            edit.drop();
+            held.current = null;
+          }}
           style={{ ...grab, left: x - 22, top: y - 22 }}
         >
           <span

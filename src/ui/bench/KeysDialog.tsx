@@ -1,26 +1,18 @@
-import { useEffect, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Portal, Text } from 'react-native-paper';
+import { useKeysList } from '@/store/keysList';
 import { Act } from '../kit/Act';
 import { SANS_MEDIUM, useColours } from '../theme';
 import { benchKeys } from './useBenchKeys';
 
 /** The list of keys; also opened by ?. */
-export function KeysDialog({ open, onClose }: { open: boolean; onClose(): void }) {
+export function KeysDialog() {
   const c = useColours();
-  const [asked, setAsked] = useState(false);
-  useEffect(() => {
-    const show = () => setAsked(true);
-    window.addEventListener('dermatex:keys', show);
-    return () => window.removeEventListener('dermatex:keys', show);
-  }, []);
-  const close = () => {
-    setAsked(false);
-    onClose();
-  };
+  const open = useKeysList((s) => s.open);
+  const close = () => useKeysList.setState({ open: false });
   return (
     <Portal>
-      <Dialog visible={open || asked} onDismiss={close} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
+      <Dialog visible={open} onDismiss={close} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
         <Dialog.Title>Keys</Dialog.Title>
         <Dialog.ScrollArea style={{ maxHeight: 420 }}>
           <ScrollView>

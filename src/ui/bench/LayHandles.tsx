@@ -8,6 +8,7 @@ import { cornersOf, layPlace, type Lay } from '@/core/lay/lay';
 import { centreOf, cornerBy, movedBy, scaledBy, stretchedBy, turnedBy } from '@/core/lay/laying';
 import { nominalOf } from '@/core/lay/nominal';
 import { chosenCoat, useBench } from '@/store/bench';
+import { useHeldEdit } from '@/store/editing';
 import { placing, useLaying } from '@/store/laying';
 import { useColours } from '../theme';
 import { arrowStep, cover, grab, mark } from './handleStyles';
@@ -41,8 +42,9 @@ function Grips({ coat }: { coat: Coat }) {
   const c = useColours();
   const v = useViewport();
   const single = useLaying((s) => s.corners);
-  const held = useRef<{ grip: Grip; coat: Coat; from: Point; change: Partial<Lay> } | null>(null);
-  const { preview, change } = useBench.getState();
+  const held = useRef<{ grip: Grip; coat: Coat; from: Point } | null>(null);
+  const edit = useHeldEdit();
+  const { change } = useBench.getState();
   const zoom = zoomOf(v);
   const { photo } = v;
   const { lay } = coat;
@@ -78,7 +80,7 @@ function Grips({ coat }: { coat: Coat }) {
 
   const down = (g: Grip) => (e: PointerEvent) => {
     e.currentTarget.setPointerCapture(e.pointerId);
-    held.current = { grip: g, coat, from: pointed(e), change: {} };
+    held.current = { grip: g, coat, from: pointed(e) };
   };
   const pointed = (e: PointerEvent): Point => {
     const box = (e.currentTarget.closest('[data-testid="picture"]') as HTMLElement).getBoundingClientRect();
@@ -87,14 +89,12 @@ function Grips({ coat }: { coat: Coat }) {
   const move = (e: PointerEvent) => {
     const h = held.current;
     if (!h) return;
-    h.change = h.grip.change(h.coat.lay, h.from, pointed(e), e.shiftKey);
-    preview(placing(h.coat, h.change));
+    const next = h.grip.change(h.coat.lay, h.from, pointed(e), e.shiftKey);
+    edit.show(placing(h.coat, next), setLay(h.coat.id, next));
   };
   const drop = () => {
-    const h = held.current;
+    if (held.current) edit.keep(held.current.grip.says);
     held.current = null;
-    if (h && Object.keys(h.change).length > 0) change(h.grip.says, setLay(coat.id, h.change));
-    else preview(null);
   };
   const key = (g: Grip) => (e: KeyboardEvent) => {
     const step = arrowStep(e.key);
@@ -126,7 +126,7 @@ function Grips({ coat }: { coat: Coat }) {
           onPointerUp={drop}
           onPointerCancel={() => {
             held.current = null;
-            preview(null);
+            edit.drop();
           }}
           onKeyDown={key(g)}
           style={{ ...grab, cursor: cursors[g.id.split('-')[0]], left: g.at[0] - 22, top: g.at[1] - 22 }}

@@ -1,86 +1,65 @@
+import { useEffect, useRef, type CSSProperties } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { pieceSize } from '@/core/ready/geometry';
-import { useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
-import { maskColours, useColours } from '../theme';
-import { getEngine } from '@/store/engine';
-import { shownPiece, useBench } from '@/store/bench';
-import { useBrush } from '@/store/brush';
-import { framing, isFraming, useReady } from '@/store/ready';
-import { complain } from '@/store/notices';
-import { measure, measureWhole, useScopes } from '@/store/scopes';
+import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { usePicking } from '@/store/picking';
-import { useSettings } from '@/store/settings';
-import type { View } from '@/core/render/view';
-import { useGestures, type ToolPoint } from './gestures';
-import { GradientHandles } from './GradientHandles';
-import { Handles } from './Handles';
-import { Painter } from './painter';
+import { useReady } from '@/store/ready';
+import { useColours } from '../theme';
+import { BrushRing, useHover } from './BrushRing';
 import { CornerHandles } from './CornerHandles';
 import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
-import { SpotHandles } from './SpotHandles';
+import { useGestures, type Tool, type ToolPoint } from './gestures';
+import { GradientHandles } from './GradientHandles';
+import { guardTool } from './guardTool';
+import { Handles } from './Handles';
+import { arrowStep } from './handleStyles';
+import { LayHandles } from './LayHandles';
+import { layTool, nudgeLay } from './layTool';
 import { Loupe } from './Loupe';
 import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
-import { LayHandles } from './LayHandles';
-import { guardTool } from './guardTool';
-import { arrowStep } from './handleStyles';
-import { layTool, nudgeLay } from './layTool';
+import { SpotHandles } from './SpotHandles';
 import { brushTool } from './tools';
-import { toView, useViewport, zoomOf } from './viewport';
-import { UNITS, unitOf } from '@/core/image/unit';
+import { usePainter, useScene } from './useScene';
+import { toView, useViewport, zoomOf, type Viewport } from './viewport';
+
+const hover = (point: ToolPoint | null) => useHover.setState({ point });
+
+/** What a pointer on the picture works with, which belongs to the open facet; null when it moves the view. */
+function useTool(): Tool | null {
+  const { chosen, facet } = useBench(useShallow((s) => ({ chosen: s.chosen, facet: s.facet })));
+  const guarded = useBench((s) => s.piece?.guards !== undefined);
+  const region = useGuards((s) => s.region);
+  const readyTool = useReady((s) => s.tool);
+  const picking = usePicking((s) => s.asked !== null);
+  // Leaving a facet puts its tool away.
+  useEffect(() => {
+    useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
+    usePicking.getState().stop();
+  }, [facet, chosen]);
+  if (picking) return pickTool;
+  if (facet === 'guards' && guarded && region) return guardTool;
+  if (chosen === null) return readyToolOf(facet, readyTool);
+  return facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+}
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
 export function PictureView() {
   const c = useColours();
   const place = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [painter, setPainter] = useState<Painter | null>(null);
-  const [seen, setSeen] = useState(false);
-  const [hover, setHover] = useState<ToolPoint | null>(null);
-  const shown = useBench(shownPiece);
-  const { chosen, facet, held, maskView, card } = useBench();
-  const clear = isFraming(chosen, facet);
+  const scene = useScene();
+  const { piece, clear } = scene;
+  const drawn = usePainter(canvas, scene);
+  const { chosen, facet, held, card } = useBench(useShallow(({ chosen, facet, held, card }) => ({ chosen, facet, held, card })));
   const readyTool = useReady((s) => s.tool);
-  const piece = useMemo(() => (shown && clear ? framing(shown, readyTool) : shown), [shown, clear, readyTool]);
-  const viewport = useViewport();
-  const colourId = useSettings((s) => s.maskColour);
-  const { part } = useScopes();
-  const watched = useScopes((s) => s.watchers > 0);
-  const clipping = useScopes((s) => s.clipping && s.watchers > 0);
+  const viewport = useViewport(useShallow(({ width, height, x, y, zoom, photo }) => ({ width, height, x, y, zoom, photo })));
   const zoom = zoomOf(viewport);
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
-
-  const { region, show, does: guardDoes } = useGuards();
-  const guarding = facet === 'guards' && shown?.guards !== undefined;
-
-  const view = useMemo((): View => {
-    if (held) return held;
-    if (guarding && show === 'heat') return { kind: 'heat' };
-    if (maskView === 'alone' && chosen) return { kind: 'mask', coat: chosen };
-    const colour = (maskColours.find((m) => m.id === colourId) ?? maskColours[0]).rgb;
-    if (guarding && show === 'colour') return { kind: 'guards', region, colour };
-    if (maskView === 'over' && chosen) return { kind: 'maskOver', coat: chosen, colour };
-    return { kind: 'piece' };
-  }, [held, maskView, chosen, colourId, guarding, show, region]);
-
-  useEffect(() => {
-    let live = true;
-    let made: Painter | null = null;
-    const again = () => made?.again();
-    void getEngine().then((engine) => {
-      if (!live || !canvas.current) return;
-      const painting = new Painter(engine, canvas.current, complain, () => setSeen(true), measure);
-      made = painting;
-      window.addEventListener('dermatex:measure', again);
-      setPainter(painting);
-    }, complain);
-    return () => {
-      live = false;
-      window.removeEventListener('dermatex:measure', again);
-      made?.close();
-    };
-  }, []);
+  const tool = useTool();
+  useGestures(place, tool, hover);
 
   useEffect(() => {
     const element = place.current;
@@ -96,41 +75,6 @@ export function PictureView() {
     useViewport.getState().fit({ width, height });
   }, [width, height, pieceId]);
 
-  const { width: vw, height: vh, x, y } = viewport;
-  useEffect(() => {
-    if (painter && piece && vw > 0)
-      painter.request({ piece, view, chosen, viewport: { width: vw, height: vh, zoom, x, y }, zoom, density, clear, clipping });
-  }, [painter, piece, view, chosen, vw, vh, x, y, zoom, density, clear, clipping]);
-
-  // What is drawn cannot be measured when only a part of it is in view, or when it is painted over.
-  useEffect(() => {
-    if (watched && shown && (part === 'whole' || clipping)) void measureWhole(shown, view).catch(complain);
-  }, [watched, part, clipping, shown, view]);
-
-  // What a pointer does belongs to the open facet; leaving it puts the tool away.
-  useEffect(() => useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null }), [facet, chosen]);
-  const picking = usePicking((s) => s.asked !== null);
-  useEffect(() => usePicking.getState().stop(), [facet, chosen]);
-  const tool = picking
-    ? pickTool
-    : guarding && region
-      ? guardTool
-      : chosen === null
-        ? readyToolOf(facet, readyTool)
-        : facet === 'where'
-          ? brushTool
-          : facet === 'lay'
-            ? layTool
-            : null;
-  useGestures(place, tool, setHover);
-
-  const { size, does, tip, angle, ring: around } = useBrush();
-  const spotSize = useReady((s) => s.spotSize);
-  const spotting = chosen === null && facet === 'spots';
-  const painting = (facet === 'where' && chosen !== null) || (guarding && region !== null);
-  const showRing = (painting || spotting) && hover !== null;
-  const file = piece ? Math.max(piece.photo.width, piece.photo.height) : 1;
-  const ring = spotting ? (spotSize / UNITS) * file * zoom : size * unitOf({ width, height }) * zoom;
   return (
     <div
       ref={place}
@@ -147,34 +91,17 @@ export function PictureView() {
       }}
       style={{ ...frame, background: c.card, cursor: tool && facet !== 'lay' ? 'crosshair' : 'default' }}
     >
-      {card && piece && !seen && vw > 0 ? <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" /> : null}
+      {card && piece && !drawn && viewport.width > 0 ? (
+        <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" />
+      ) : null}
       <canvas ref={canvas} style={sheet} width={1} height={1} />
       <Loupe />
-      {showRing ? (
-        <div
-          aria-hidden
-          style={{
-            ...ringStyle,
-            left: hover.px - ring / 2,
-            top: hover.py - ring / 2,
-            width: ring,
-            height: ring,
-            ...(tip === 'flat' && !guarding && !spotting ? { height: ring / 3, top: hover.py - ring / 6, transform: `rotate(${angle}deg)` } : null),
-            borderStyle: (guarding ? guardDoes : does) === 'put' ? 'dashed' : 'solid',
-          }}
-        />
-      ) : null}
-      {showRing && around && !guarding && !spotting ? (
-        <div
-          aria-hidden
-          style={{ ...ringStyle, left: hover.px - ring, top: hover.py - ring, width: 2 * ring, height: 2 * ring, borderStyle: 'dotted' }}
-        />
-      ) : null}
+      {piece ? <BrushRing /> : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
       {facet === 'material' ? <GradientHandles /> : null}
       {facet === 'lay' && !held ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
-      {spotting ? <SpotHandles /> : null}
+      {chosen === null && facet === 'spots' ? <SpotHandles /> : null}
       <DrawnLine />
       <Handles />
     </div>
@@ -182,18 +109,10 @@ export function PictureView() {
 }
 
 /** Where the whole photo lies in the view. */
-const whole = (v: ReturnType<typeof useViewport.getState>, zoom: number): CSSProperties => {
+const whole = (v: Viewport & { photo: { width: number; height: number } }, zoom: number): CSSProperties => {
   const [left, top] = toView(v, zoom, 0, 0);
   return { left, top, width: v.photo.width * zoom, height: v.photo.height * zoom };
 };
 
 const frame: CSSProperties = { position: 'absolute', inset: 0, overflow: 'hidden', touchAction: 'none', userSelect: 'none' };
 const sheet: CSSProperties = { position: 'absolute', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' };
-const ringStyle: CSSProperties = {
-  position: 'absolute',
-  borderRadius: '50%',
-  border: '1.5px solid #fff',
-  boxShadow: '0 0 0 1px rgba(0,0,0,0.55)',
-  boxSizing: 'border-box',
-  pointerEvents: 'none',
-};

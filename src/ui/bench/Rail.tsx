@@ -26,7 +26,8 @@ export const CARD = 72;
 export function Rail() {
   const piece = useBench(shownPiece);
   const kept = useBench((s) => s.piece);
-  const { chosen, choose, openFacet, move, preview } = useBench();
+  const chosen = useBench((s) => s.chosen);
+  const { choose, openFacet, move, preview } = useBench.getState();
   const c = useColours();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),

@@ -2,7 +2,9 @@ import { router } from 'expo-router';
 import { useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Button, Dialog, IconButton, Portal, Text, TextInput } from 'react-native-paper';
+import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '@/store/bench';
+import { useKeysList } from '@/store/keysList';
 import { Act } from '../kit/Act';
 import { SERIF, useColours } from '../theme';
 import { KeysDialog } from './KeysDialog';
@@ -13,12 +15,12 @@ const words = { saved: 'Kept', waiting: 'Keeping …', failed: 'Not kept' };
 export function TopBar() {
   const c = useColours();
   const { width } = useWindowDimensions();
-  const { piece, past, future, saved } = useBench();
+  const { piece, past, future, saved } = useBench(useShallow(({ piece, past, future, saved }) => ({ piece, past, future, saved })));
   const [renaming, setRenaming] = useState<string | null>(null);
-  const [keys, setKeys] = useState(false);
-  const viewport = useViewport();
+  const zoom = useViewport(zoomOf);
+  const fitted = useViewport((s) => s.zoom === null);
   const density = window.devicePixelRatio || 1;
-  const percent = Math.round(zoomOf(viewport) * density * 100);
+  const percent = Math.round(zoom * density * 100);
   const roomy = width >= 700;
   if (!piece) return null;
   const { undo, redo, change } = useBench.getState();
@@ -62,15 +64,11 @@ export function TopBar() {
             100 %
           </Act>
           <Text style={{ color: c.quiet, width: 56, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{percent} %</Text>
-          <IconButton {...button} icon="keyboard-outline" aria-label="Keys" onPress={() => setKeys(true)} />
+          <IconButton {...button} icon="keyboard-outline" aria-label="Keys" onPress={() => useKeysList.setState({ open: true })} />
         </>
       ) : (
-        <Act
-          plain
-          labelStyle={{ marginHorizontal: 8 }}
-          onPress={() => (viewport.zoom === null ? useViewport.getState().actual() : useViewport.getState().fit())}
-        >
-          {viewport.zoom === null ? '100 %' : 'Fit'}
+        <Act plain labelStyle={{ marginHorizontal: 8 }} onPress={() => (fitted ? useViewport.getState().actual() : useViewport.getState().fit())}>
+          {fitted ? '100 %' : 'Fit'}
         </Act>
       )}
       <IconButton
@@ -114,7 +112,7 @@ export function TopBar() {
           </Dialog.Actions>
         </Dialog>
       </Portal>
-      <KeysDialog open={keys} onClose={() => setKeys(false)} />
+      <KeysDialog />
     </View>
   );
 }

@@ -1,9 +1,12 @@
 import { regions } from '@/core/guards/schema';
 import { strokeSchema, type Stroke } from '@/core/strokes/schema';
 import { useBench } from '@/store/bench';
+import { HeldEdit } from '@/store/editing';
 import { useBrush } from '@/store/brush';
 import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
 import type { Tool, ToolPoint } from './gestures';
+
+const held = new HeldEdit();
 
 /** Points of the stroke under way, in fractions of the file. */
 let points: [number, number][] = [];
@@ -38,7 +41,7 @@ const add = (list: ToolPoint[]) => {
 const show = () => {
   const change = edit();
   // Strokes on the subject are worked out when the finger lifts: all of the photo goes through them.
-  if (change && !isHint()) useBench.getState().preview(change);
+  if (change && !isHint()) held.show(change);
 };
 const isHint = () => ['keep', 'leave', 'hair'].includes(useGuards.getState().does);
 
@@ -55,15 +58,13 @@ export const guardTool: Tool = {
   },
   up() {
     const change = edit();
-    if (change)
-      useBench
-        .getState()
-        .change(useGuards.getState().does === 'hair' ? 'Refine along hair' : isHint() ? 'Say what the subject is' : 'Paint on a guard', change);
+    if (change) held.show(change);
+    held.keep(useGuards.getState().does === 'hair' ? 'Refine along hair' : isHint() ? 'Say what the subject is' : 'Paint on a guard');
     points = [];
   },
   cancel() {
     points = [];
-    useBench.getState().preview(null);
+    held.drop();
   },
 };
 

@@ -4,13 +4,14 @@ import type { Point } from '@/core/image/projection';
 import type { Lay } from '@/core/lay/lay';
 import { movedBy, pinched } from '@/core/lay/laying';
 import { useBench } from '@/store/bench';
+import { HeldEdit } from '@/store/editing';
 import { placing } from '@/store/laying';
 import type { Tool, ToolPoint } from './gestures';
 import { useViewport, zoomOf } from './viewport';
 
 let begun: { coat: Coat; from: Point } | null = null;
 let fingers: { coat: Coat; from: [Point, Point] } | null = null;
-let last: Partial<Lay> = {};
+const held = new HeldEdit();
 
 const kept = (): Coat | null => {
   const { chosen, piece } = useBench.getState();
@@ -18,15 +19,7 @@ const kept = (): Coat | null => {
 };
 const photo = () => useViewport.getState().photo;
 const onPhoto = (p: ToolPoint): Point => [p.x * photo().width, p.y * photo().height];
-const show = (coat: Coat, change: Partial<Lay>) => {
-  last = change;
-  useBench.getState().preview(placing(coat, change));
-};
-const keep = (coat: Coat, name: string) => {
-  if (Object.keys(last).length > 0) useBench.getState().change(name, setLay(coat.id, last));
-  else useBench.getState().preview(null);
-  last = {};
-};
+const show = (coat: Coat, change: Partial<Lay>) => held.show(placing(coat, change), setLay(coat.id, change));
 
 /** Moves the material by an arrow key: two pixels of the screen, twenty with Shift. */
 export function nudgeLay([dx, dy]: [number, number], far: boolean): void {
@@ -41,20 +34,18 @@ export const layTool: Tool = {
   down(point) {
     const coat = kept();
     begun = coat && { coat, from: onPhoto(point) };
-    last = {};
   },
   move(points) {
     const to = points[points.length - 1];
     if (begun && to) show(begun.coat, movedBy(begun.coat.lay, photo(), begun.from, onPhoto(to)));
   },
   up() {
-    if (begun) keep(begun.coat, 'Move the material');
+    if (begun) held.keep('Move the material');
     begun = null;
   },
   cancel() {
     begun = fingers = null;
-    last = {};
-    useBench.getState().preview(null);
+    held.drop();
   },
   pinch: {
     begin(a, b) {
@@ -66,7 +57,7 @@ export const layTool: Tool = {
       if (fingers) show(fingers.coat, pinched(fingers.coat.lay, photo(), fingers.from, [onPhoto(a), onPhoto(b)]));
     },
     end() {
-      if (fingers) keep(fingers.coat, 'Turn and scale the material');
+      if (fingers) held.keep('Turn and scale the material');
       fingers = null;
     },
   },

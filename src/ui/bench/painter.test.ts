@@ -1,6 +1,7 @@
 import { pieceSchema } from '@/core/piece/schema';
 import type { Drawing, DrawOptions, Engine } from '@/engine/engine';
 import { Cancelled } from '@/engine/stopping';
+import { useFrames, type Frame } from '@/store/frames';
 import { Painter, QUICK_PIXELS, type Scene } from './painter';
 
 // A canvas and an engine that only write down what is asked of them.
@@ -13,7 +14,7 @@ interface Call extends Drawing {
 function setUp() {
   const calls: Call[] = [];
   const errors: unknown[] = [];
-  const frames: { quick: boolean; pixels: number }[] = [];
+  const frames: Frame[] = [];
   const engine = {
     draw: (drawing: Drawing, take: (bytes: Uint8Array) => void, options: DrawOptions) =>
       new Promise<void>((resolve, reject) => {
@@ -37,7 +38,6 @@ function setUp() {
     getContext: () => ({ putImageData: () => undefined }),
   };
   Object.assign(globalThis, {
-    window: { dispatchEvent: (e: CustomEvent) => frames.push(e.detail as { quick: boolean; pixels: number }) },
     ImageData: class {
       data: Uint8ClampedArray;
       constructor(
@@ -48,6 +48,7 @@ function setUp() {
       }
     },
   });
+  useFrames.subscribe(({ frame }) => frame && frames.push(frame));
   let first = 0;
   const painter = new Painter(
     engine,
@@ -119,6 +120,23 @@ it('stops a fine drawing when something changes, without a complaint', async () 
   await tick();
   expect(errors).toEqual([]);
   expect(calls[2]).toMatchObject({ quick: true });
+  painter.close();
+});
+
+it('does not draw again what is on the canvas, when the same picture comes as another object', async () => {
+  const { painter, canvas, calls } = setUp();
+  painter.request(scene({ piece: { ...piece, strength: 0.4 } }));
+  calls[0].finish();
+  await rest();
+  calls[1].finish();
+  await tick();
+  // What a released slider keeps.
+  painter.request(scene({ piece: { ...pieceSchema.parse(JSON.parse(JSON.stringify(piece))), strength: 0.4, changed: 2 } }));
+  await rest();
+  expect(calls).toHaveLength(2);
+  expect(canvas.dataset.drawn).toBe('fine');
+  painter.request(scene({ piece: { ...piece, strength: 0.5, changed: 2 } }));
+  expect(calls).toHaveLength(3);
   painter.close();
 });
 

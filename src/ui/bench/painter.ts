@@ -1,9 +1,11 @@
+import equal from 'fast-deep-equal';
 import { pieceSize } from '@/core/ready/geometry';
 import type { Piece } from '@/core/piece/schema';
 import type { View } from '@/core/render/view';
 import type { Region } from '@/core/image/tile';
 import type { Engine } from '@/engine/engine';
 import { Cancelled } from '@/engine/stopping';
+import { useFrames } from '@/store/frames';
 import type { Viewport } from './viewport';
 
 export interface Scene {
@@ -40,6 +42,7 @@ export class Painter {
   private fine: AbortController | null = null;
   private drawn: Drawn | null = null;
   private image: ImageData | null = null;
+  private failed = false;
   private closed = false;
 
   constructor(
@@ -51,6 +54,9 @@ export class Painter {
   ) {}
 
   request(scene: Scene): void {
+    // A released slider keeps what it has shown: the same picture by another object.
+    if (this.last && !this.failed && sameScene(this.last, scene)) return;
+    this.failed = false;
     this.wanted = scene;
     this.last = scene;
     this.canvas.dataset.drawn = 'no';
@@ -76,7 +82,7 @@ export class Painter {
         await this.draw(scene, true);
       }
     } catch (error) {
-      if (!(error instanceof Cancelled)) this.onError(error);
+      this.fail(error);
     } finally {
       this.busy = false;
     }
@@ -93,8 +99,14 @@ export class Painter {
       // What is on the canvas is as fine as the screen: said for whoever waits for it.
       if (scene === this.last && !stop.signal.aborted) this.canvas.dataset.drawn = 'fine';
     } catch (error) {
-      if (!(error instanceof Cancelled)) this.onError(error);
+      this.fail(error);
     }
+  }
+
+  private fail(error: unknown): void {
+    if (error instanceof Cancelled) return;
+    this.failed = true;
+    this.onError(error);
   }
 
   private async draw(scene: Scene, quick: boolean, signal?: AbortSignal): Promise<void> {
@@ -114,7 +126,7 @@ export class Painter {
         this.show(bytes, region, scale);
         this.onFrame(bytes, region.width, region.height);
         this.place(this.last ?? { ...scene, viewport });
-        window.dispatchEvent(new CustomEvent('dermatex:frame', { detail: { quick, pixels: region.width * region.height } }));
+        useFrames.setState({ frame: { quick, pixels: region.width * region.height } });
       },
       { quick, signal },
     );
@@ -151,6 +163,11 @@ export class Painter {
     style.imageRendering = zoom > 3 && scale >= 1 ? 'pixelated' : 'auto';
   }
 }
+
+const sameScene = (a: Scene, b: Scene): boolean => equal(withoutRecord(a), withoutRecord(b));
+
+/** A scene without what a piece records beside its picture. */
+const withoutRecord = ({ piece: { name: _name, changed: _changed, created: _created, ...piece }, ...scene }: Scene) => ({ ...scene, piece });
 
 /** The part of the piece that is in view, in whole pixels at a scale; null when none is. */
 function visible({ piece, viewport, zoom }: Scene, scale: number): Region | null {

@@ -1,12 +1,15 @@
 import { strokeSchema, type Stroke } from '@/core/strokes/schema';
 import { addStroke } from '@/core/piece/edits';
 import { useBench } from '@/store/bench';
+import { HeldEdit } from '@/store/editing';
 import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';
 import type { Tool, ToolPoint } from './gestures';
 import { UNITS } from '@/core/image/unit';
 
 const rounded = (v: number) => Math.round(v * 1e5) / 1e5;
+
+const held = new HeldEdit();
 
 /** The end of the last straight line, from which the next tap goes on. */
 let lineEnd: { coat: string; x: number; y: number } | null = null;
@@ -25,7 +28,7 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
     this.move([]);
   },
   move(points) {
-    const { chosen, preview } = useBench.getState();
+    const { chosen } = useBench.getState();
     if (!this.stroke || !chosen) return;
     if (useBrush.getState().straight && points.length > 0) {
       // While the line is held its end follows; it is laid where the finger lifts.
@@ -33,21 +36,24 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
       this.stroke = { ...this.stroke, points: [start, at(points[points.length - 1])] };
     } else if (points.length > 0)
       this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(at).map(smoothed), this.stroke.size) };
-    preview(addStroke(chosen, this.stroke));
+    held.show(addStroke(chosen, this.stroke));
   },
   up(point) {
-    const { chosen, change } = useBench.getState();
+    const { chosen } = useBench.getState();
     if (!this.stroke || !chosen) return;
     // A tip that lags arrives where the finger lifts.
-    if (useBrush.getState().smooth > 0) this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
+    if (useBrush.getState().smooth > 0) {
+      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
+      held.show(addStroke(chosen, this.stroke));
+    }
     const names = { take: 'Take away', put: 'Put back', level: 'Set the mask' };
-    change(names[this.stroke.does], addStroke(chosen, this.stroke));
+    held.keep(names[this.stroke.does]);
     lineEnd = { coat: chosen, x: point.x, y: point.y };
     this.stroke = null;
   },
   cancel() {
     this.stroke = null;
-    useBench.getState().preview(null);
+    held.drop();
   },
 };
 

@@ -5,6 +5,7 @@ import type { View } from '@/core/render/view';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { useBrush } from '@/store/brush';
+import { useKeysList } from '@/store/keysList';
 import { say } from '@/store/notices';
 import { useViewport } from './viewport';
 
@@ -100,8 +101,8 @@ export function useBenchKeys(): void {
         const { chosen, remove } = bench();
         if (chosen) remove(chosen);
       }),
-      'Shift+?': on(() => window.dispatchEvent(new Event('dermatex:keys'))),
-      '?': on(() => window.dispatchEvent(new Event('dermatex:keys'))),
+      'Shift+?': on(() => useKeysList.setState({ open: true })),
+      '?': on(() => useKeysList.setState({ open: true })),
     };
     for (let d = 0; d <= 9; d++) map[String(d)] = on(() => strength(d));
     const off = tinykeys(window, map);

@@ -7,6 +7,7 @@ import { strengthField, type Coat } from '@/core/piece/schema';
 import * as z from 'zod';
 import { useLumaBelow } from '@/store/lumaBelow';
 import { useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
 import { Limits, type LimitValues } from '../../kit/Limits';
@@ -22,7 +23,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   const { change, preview, openFacet } = useBench.getState();
   const kept = useBench((s) => s.piece?.coats.find((k) => k.id === coat.id)) ?? coat;
   const blend = (mode: Mode) => changeCoat(coat.id, () => ({ blend: mode.id as Coat['blend'] }));
-  const strength = (v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
+  const strength = (_key: string, v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
   const card = (mode: Mode) => {
     const on = kept.blend === mode.id;
     return (
@@ -55,12 +56,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   };
   return (
     <View style={{ gap: 8 }}>
-      <Panel
-        schema={strengthSchema}
-        values={{ strength: coat.strength }}
-        onPreview={(_key, v) => preview(strength(v))}
-        onCommit={(_key, v) => change('Strength', strength(v), `${coat.id}.strength`)}
-      />
+      <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => 'Strength', coat.id)} />
       <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
         See them all side by side
       </Act>
@@ -97,7 +93,7 @@ function ToneLimits({ coat }: { coat: Coat }) {
         value={coat.limits}
         counts={counts}
         onPreview={(v) => preview(limits(v))}
-        onCommit={(v, name) => change(`Tones: ${name.toLowerCase()}`, limits(v), `${coat.id}.limits.${name}`)}
+        onCommit={(v, name) => change(stepOf('Tones')(name), limits(v), `${coat.id}.limits.${name}`)}
       />
       <Act plain onPress={() => change('Show on all tones', limits([0, 0, 1, 1]))}>
         Show on all tones

@@ -3,6 +3,7 @@ import { Text } from 'react-native-paper';
 import * as z from 'zod';
 import { hueFields, type HueRange } from '@/core/treatments/hues';
 import { shownPiece, useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { complain } from '@/store/notices';
 import { changeReady, readyOf, useReady } from '@/store/ready';
 import { stretched } from '@/store/scopes';
@@ -48,7 +49,7 @@ export function ColourFacet() {
 function Hues({ ranges }: { ranges: HueRange[] }) {
   const c = useColours();
   const { tool, set } = useReady();
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const picking = tool === 'hue';
   const put = (next: HueRange[]) => changeReady((r) => ({ ...r, hues: next.length > 0 ? next : undefined }));
   return (
@@ -76,12 +77,7 @@ function Hues({ ranges }: { ranges: HueRange[] }) {
                 Leave it alone
               </Act>
             </View>
-            <Panel
-              schema={hueSchema}
-              values={range}
-              onPreview={(key, v) => preview(edit(key, v))}
-              onCommit={(key, v, label) => change(`Colour ${i + 1}: ${label.toLowerCase()}`, edit(key, v), `ready.hues.${i}.${key}`)}
-            />
+            <Panel schema={hueSchema} values={range} {...panelEdit(edit, stepOf(`Colour ${i + 1}`), `ready.hues.${i}`)} />
           </View>
         );
       })}

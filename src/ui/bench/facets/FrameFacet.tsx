@@ -7,6 +7,7 @@ import { pieceSize, quarteredSize } from '@/core/ready/geometry';
 import { uprightCorners, withCorners } from '@/core/ready/perspective';
 import { cropSchema, neutralReady, type Ready } from '@/core/ready/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { panelEdit } from '@/store/editing';
 import { complain, say } from '@/store/notices';
 import { changeReady, levelOf, readyOf, uprightsOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
@@ -29,7 +30,7 @@ export function FrameFacet() {
   const c = useColours();
   const piece = useBench(shownPiece);
   const { shape, own, tool, set } = useReady();
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const [looking, setLooking] = useState(false);
   if (!piece) return null;
   const ready = readyOf(piece);
@@ -87,8 +88,11 @@ export function FrameFacet() {
         schema={cropSchema}
         values={ready.crop}
         only={['turn']}
-        onPreview={(_key, v) => preview(turn(v as number))}
-        onCommit={(_key, v) => change('Level', turn(v as number), 'frame.turn')}
+        {...panelEdit(
+          (_key, v) => turn(v as number),
+          () => 'Level',
+          'frame',
+        )}
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act loading={looking} disabled={looking} onPress={() => void level()}>

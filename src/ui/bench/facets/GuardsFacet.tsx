@@ -6,6 +6,7 @@ import { regions } from '@/core/guards/schema';
 import { changeCoat } from '@/core/piece/edits';
 import { coatSchema, type Coat, type Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { controlEdit } from '@/store/editing';
 import { findGuards, foundSentence, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
@@ -124,7 +125,7 @@ function Faces({ piece }: { piece: Piece }) {
 const respectField = coatSchema.shape.guards;
 
 function Respect({ coat }: { coat: Coat }) {
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const set = (v: number) => changeCoat(coat.id, () => ({ guards: respectField.parse(v) }));
   const own = coat.guardAmounts !== undefined;
   return (
@@ -135,8 +136,7 @@ function Respect({ coat }: { coat: Coat }) {
         neutral={1}
         {...percent}
         help="How far the guards hold this coat back."
-        onPreview={(v) => preview(set(v))}
-        onCommit={(v) => change('Respect guards', set(v), `${coat.id}.guards`)}
+        {...controlEdit(set, 'Respect guards', `${coat.id}.guards`)}
       />
       <Toggle
         label="Amounts of its own"

@@ -7,6 +7,7 @@ import { snapTurn } from '@/core/lay/laying';
 import { nominalOf } from '@/core/lay/nominal';
 import { sourceByKind } from '@/core/sources';
 import { useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { placing, useLaying } from '@/store/laying';
 import { useSettings } from '@/store/settings';
 import { Act } from '../../kit/Act';
@@ -22,23 +23,19 @@ const FINEST = 2048;
 /** How the material sits on the photo: by handles on the picture, or by figures. */
 export function LayFacet({ coat }: { coat: Coat }) {
   const c = useColours();
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const corners = useLaying((s) => s.corners);
   const seeThrough = useSettings((s) => s.seeThrough);
   if (!sourceByKind(coat.source.kind as string).laid) return <Idle>This coat covers the photo by itself; there is nothing to lay.</Idle>;
   if (coat.source.kind === 'cutout' && !coat.source.file)
     return <Idle>The subject stays in its place on the photo; bring the photo in as a picture of its own to lay its subject elsewhere.</Idle>;
   const value = (key: string, v: unknown) => ({ [key]: key === 'turn' ? snapTurn(v as number) : v }) as Partial<Lay>;
+  const set = (key: string, v: unknown) => setLay(coat.id, value(key, v));
   const quarter = (by: number) => change('Quarter turn', setLay(coat.id, { turn: snapTurn(coat.lay.turn + by, 0) }));
   return (
     <View>
       <Enlarged coat={coat} />
-      <Panel
-        schema={laySchema}
-        values={coat.lay}
-        onPreview={(key, v) => preview(placing(coat, value(key, v)))}
-        onCommit={(key, v, label) => change(`Lay: ${label.toLowerCase()}`, setLay(coat.id, value(key, v)), `${coat.id}.lay.${key}`)}
-      />
+      <Panel schema={laySchema} values={coat.lay} {...panelEdit(set, stepOf('Lay'), `${coat.id}.lay`, (key, v) => placing(coat, value(key, v)))} />
       <Toggle
         label="Four corners"
         value={corners}

@@ -5,6 +5,7 @@ import { curvesFields } from '@/core/treatments/curves';
 import { localToneStarts } from '@/core/treatments/local-tone';
 import type { Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { changeReady, readyOf } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
@@ -45,7 +46,7 @@ const curvesSchema = z.object(curvesFields);
 /** Curves, one channel at a time. */
 function Curves({ piece }: { piece: Piece }) {
   const [channel, setChannel] = useState<string>('all');
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const own = readyOf(piece).curves;
   const neutral = curvesSchema.parse({});
   const values = { ...neutral, ...own };
@@ -54,13 +55,7 @@ function Curves({ piece }: { piece: Piece }) {
     <Fold title="Curves" begin changed={own !== undefined && JSON.stringify(values) !== JSON.stringify(neutral)}>
       <ScopePlot kind="parade" />
       <Choice label="Curve of" options={channels} value={channel} onChange={setChannel} />
-      <Panel
-        schema={curvesSchema}
-        values={values}
-        only={[channel]}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, label) => change(`Curve: ${label.toLowerCase()}`, set(key, v), `ready.curves.${key}`)}
-      />
+      <Panel schema={curvesSchema} values={values} only={[channel]} {...panelEdit(set, stepOf('Curve'), 'ready.curves')} />
       <Act
         plain
         onPress={() =>

@@ -9,6 +9,7 @@ import type { Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
 import { useLumaBelow } from '@/store/lumaBelow';
 import { useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { useOwn } from '@/store/own';
 import { usePicking } from '@/store/picking';
 import { Act } from '../../kit/Act';
@@ -104,7 +105,6 @@ interface PartProps {
 }
 
 function PartControls({ coat, part, index, pixels }: PartProps & { pixels: number }) {
-  const { change, preview } = useBench.getState();
   const entry = maskPartByKind(part.kind as string);
   const set = (key: string, v: unknown) => changePart(coat.id, index, { [key]: v });
   const luma = useLumaBelow(coat.id);
@@ -114,8 +114,7 @@ function PartControls({ coat, part, index, pixels }: PartProps & { pixels: numbe
       values={part}
       lengths={pixels}
       counts={{ range: luma }}
-      onPreview={(key, v) => preview(set(key, v))}
-      onCommit={(key, v, label) => change(`${entry.label}: ${label.toLowerCase()}`, set(key, v), `${coat.id}.${index}.${key}`)}
+      {...panelEdit(set, stepOf(entry.label), `${coat.id}.${index}`)}
     />
   );
 }

@@ -9,6 +9,7 @@ import type { Coat } from '@/core/piece/schema';
 import { sourceByKind } from '@/core/sources';
 import { cutoutSchema } from '@/core/sources/cutout';
 import { useBench } from '@/store/bench';
+import { panelEdit } from '@/store/editing';
 import { PICTURES, pickFiles } from '@/store/files';
 import { bringIn, sourceOf, useOwn } from '@/store/own';
 import { useShelf } from '@/store/shelf';
@@ -112,21 +113,14 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
 /** A cut-out's edge, and the way from a picture to its subject and back. */
 function CutPanel({ coat }: { coat: Coat }) {
   const c = useColours();
-  const { change, preview, openFacet } = useBench.getState();
+  const { change, openFacet } = useBench.getState();
   const source = coat.source as unknown as SourceInput & { file?: string; width?: number; height?: number };
   const cut = source.kind === 'cutout';
   const set = (key: string, v: unknown) => exchangeSource(coat.id, { ...source, [key]: v });
   const size = { width: source.width, height: source.height };
   return (
     <View style={{ gap: 8 }}>
-      {cut ? (
-        <Panel
-          schema={cutoutSchema}
-          values={source}
-          onPreview={(key, v) => preview(set(key, v))}
-          onCommit={(key, v, label) => change(label, set(key, v), `${coat.id}.cut.${key}`)}
-        />
-      ) : null}
+      {cut ? <Panel schema={cutoutSchema} values={source} {...panelEdit(set, (label) => label, `${coat.id}.cut`)} /> : null}
       {cut && !source.file ? (
         <>
           <Text style={{ color: c.quiet }}>What the subject is can be said and painted under Guards; along hair its edge can be refined there.</Text>

@@ -3,6 +3,7 @@ import { Text } from 'react-native-paper';
 import * as z from 'zod';
 import { pieceSchema } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { panelEdit } from '@/store/editing';
 import { Act } from '../../kit/Act';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
@@ -13,21 +14,16 @@ const allSchema = z.object({ strength: pieceSchema.shape.strength });
 export function PhotoFacet() {
   const c = useColours();
   const piece = useBench(shownPiece);
-  const { change, preview, openFacet } = useBench.getState();
+  const { openFacet } = useBench.getState();
   if (!piece) return null;
-  const all = (v: unknown) => (p: typeof piece) => ({ ...p, strength: v as number });
+  const all = (_key: string, v: unknown) => (p: typeof piece) => ({ ...p, strength: v as number });
   return (
     <View style={{ gap: 12 }}>
       <Text style={{ color: c.quiet }}>
         {piece.photo.name}, {piece.photo.width} × {piece.photo.height}. The photo itself is never changed.
       </Text>
       {piece.coats.length > 0 ? (
-        <Panel
-          schema={allSchema}
-          values={{ strength: piece.strength }}
-          onPreview={(_key, v) => preview(all(v))}
-          onCommit={(_key, v) => change('Strength of all coats', all(v), 'all.strength')}
-        />
+        <Panel schema={allSchema} values={{ strength: piece.strength }} {...panelEdit(all, () => 'Strength of all coats', 'all')} />
       ) : null}
       <Act main={piece.coats.length === 0} icon="layers-plus" onPress={() => openFacet('add')}>
         Lay a material

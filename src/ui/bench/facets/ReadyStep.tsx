@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Ready } from '@/core/ready/schema';
 import { readySteps, type ReadyField } from '@/core/ready/steps';
 import { shownPiece, useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { changeReady, readyOf } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
@@ -22,7 +23,7 @@ interface StepProps {
 /** One step of readying as a panel, with the way back to the photo as it was taken. */
 export function ReadyStep({ field, only, fold, begin, children }: StepProps) {
   const piece = useBench(shownPiece);
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   if (!piece) return null;
   const { label: name, controls: schema } = readySteps[field];
   const own = readyOf(piece)[field] as Record<string, unknown> | undefined;
@@ -33,13 +34,7 @@ export function ReadyStep({ field, only, fold, begin, children }: StepProps) {
   const body = (
     <>
       {children}
-      <Panel
-        schema={schema}
-        values={values}
-        only={only}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, label) => change(`${name}: ${label.toLowerCase()}`, set(key, v), `ready.${field}.${key}`)}
-      />
+      <Panel schema={schema} values={values} only={only} {...panelEdit(set, stepOf(name), `ready.${field}`)} />
       {changed ? (
         <Act
           plain

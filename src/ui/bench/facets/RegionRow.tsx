@@ -7,6 +7,7 @@ import { maskPartByKind } from '@/core/mask';
 import { addPart } from '@/core/piece/edits';
 import type { Coat, Piece } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
+import { controlEdit, panelEdit, stepOf } from '@/store/editing';
 import { clearHints, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type GuardDoes } from '@/store/guards';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -58,7 +59,7 @@ interface ControlsProps {
 function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) {
   const c = useColours();
   const { does, report, set } = useGuards();
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
   const kept = id === 'painted' ? undefined : report?.[id];
   // What the subject's guard keeps is kept here too.
@@ -92,8 +93,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
         neutral={regions.find((r) => r.id === id)?.amount ?? 0}
         {...percent}
         help={own ? 'For this coat alone.' : 'How far coats are held back here.'}
-        onPreview={(v) => preview(setAmount(v))}
-        onCommit={(v) => change(`${label}: amount`, setAmount(v), run)}
+        {...controlEdit(setAmount, `${label}: amount`, run)}
       />
       {more > amount + 0.001 ? (
         <Acts>
@@ -105,8 +105,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
         only={['expand', 'feather']}
         values={{ ...settings, expand: settings.expand, feather: settings.feather }}
         lengths={file}
-        onPreview={(key, v) => preview(setRegion(id, { [key]: v }))}
-        onCommit={(key, v, words) => change(`${label}: ${words.toLowerCase()}`, setRegion(id, { [key]: v }), `guard.${id}.${key}`)}
+        {...panelEdit((key, v) => setRegion(id, { [key]: v }), stepOf(label), `guard.${id}`)}
       />
       {id === 'subject' ? (
         <Toggle

@@ -1,13 +1,14 @@
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import * as z from 'zod';
-import { exchangeSource, type SourceInput } from '@/core/piece/edits';
+import { exchangeSource, type Edit, type SourceInput } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { share } from '@/core/schema';
 import { sourceByKind } from '@/core/sources';
 import { stopColour, type Stop } from '@/core/sources/gradient';
 import { toHex } from '@/core/measure/palette';
 import { useBench } from '@/store/bench';
+import { controlEdit, panelEdit, stepOf } from '@/store/editing';
 import { usePalette } from '@/store/palette';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -19,27 +20,14 @@ import { useColours } from '../../theme';
 /** The figures of a source that is made of numbers: a colour, a gradient, grain. */
 export function SourcePanel({ coat }: { coat: Coat }) {
   const colours = usePalette();
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const source = coat.source as unknown as SourceInput & { stops?: Stop[] };
   const { schema, label } = sourceByKind(source.kind);
   const set = (key: string, value: unknown) => exchangeSource(coat.id, { ...source, [key]: value });
   return (
     <View>
-      <Panel
-        schema={schema}
-        values={source}
-        colours={colours}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.source.${key}`)}
-      />
-      {source.stops ? (
-        <Stops
-          stops={source.stops}
-          colours={colours}
-          onPreview={(stops) => preview(set('stops', stops))}
-          onCommit={(stops, name) => change(name, set('stops', stops), `${coat.id}.stops.${name}`)}
-        />
-      ) : null}
+      <Panel schema={schema} values={source} colours={colours} {...panelEdit(set, stepOf(label), `${coat.id}.source`)} />
+      {source.stops ? <Stops stops={source.stops} colours={colours} set={(stops) => set('stops', stops)} run={`${coat.id}.stops`} /> : null}
       {source.kind === 'grain' ? (
         <Act
           icon="dice-5-outline"
@@ -60,13 +48,15 @@ const stopSchema = z.object({
 interface StopsProps {
   stops: Stop[];
   colours: readonly string[];
-  onPreview(stops: Stop[]): void;
-  onCommit(stops: Stop[], name: string): void;
+  set(stops: Stop[]): Edit;
+  /** What tells these stops' steps from others (`panelEdit`). */
+  run: string;
 }
 
 /** Colours of a gradient in their order; a stop never passes its neighbours. */
-function Stops({ stops, colours, onPreview, onCommit }: StopsProps) {
+function Stops({ stops, colours, set, run }: StopsProps) {
   const c = useColours();
+  const { change } = useBench.getState();
   const edit = (i: number, values: Partial<Stop>): Stop[] => {
     const low = stops[i - 1]?.at ?? 0;
     const high = stops[i + 1]?.at ?? 1;
@@ -82,7 +72,7 @@ function Stops({ stops, colours, onPreview, onCommit }: StopsProps) {
     for (let i = 1; i + 1 < stops.length; i++) if (stops[i + 1].at - stops[i].at > stops[best + 1].at - stops[best].at) best = i;
     const at = (stops[best].at + stops[best + 1].at) / 2;
     const [r, g, b, alpha] = stopColour(stops, at);
-    onCommit([...stops.slice(0, best + 1), { at, colour: toHex([r, g, b]), alpha }, ...stops.slice(best + 1)], 'Add a stop');
+    change('Add a stop', set([...stops.slice(0, best + 1), { at, colour: toHex([r, g, b]), alpha }, ...stops.slice(best + 1)]));
   };
   return (
     <View style={{ gap: 4, paddingTop: 8 }}>
@@ -102,25 +92,15 @@ function Stops({ stops, colours, onPreview, onCommit }: StopsProps) {
             label={`Colour of stop ${i + 1}`}
             value={stop.colour}
             offered={colours}
-            onPreview={(colour) => onPreview(edit(i, { colour }))}
-            onCommit={(colour) => onCommit(edit(i, { colour }), `Stop ${i + 1}: colour`)}
+            {...controlEdit((colour: string) => set(edit(i, { colour })), `Stop ${i + 1}: colour`, `${run}.${i}.colour`)}
           />
           <Panel
             schema={stopSchema}
             values={{ at: stop.at, alpha: stop.alpha }}
-            onPreview={(key, v) => onPreview(edit(i, { [key]: v }))}
-            onCommit={(key, v, name) => onCommit(edit(i, { [key]: v }), `Stop ${i + 1}: ${name.toLowerCase()}`)}
+            {...panelEdit((key, v) => set(edit(i, { [key]: v })), stepOf(`Stop ${i + 1}`), `${run}.${i}`)}
           />
           {stops.length > 2 ? (
-            <Act
-              plain
-              onPress={() =>
-                onCommit(
-                  stops.filter((_, k) => k !== i),
-                  'Take a stop out',
-                )
-              }
-            >
+            <Act plain onPress={() => change('Take a stop out', set(stops.filter((_, k) => k !== i)))}>
               {`Take stop ${i + 1} out`}
             </Act>
           ) : null}
@@ -130,15 +110,7 @@ function Stops({ stops, colours, onPreview, onCommit }: StopsProps) {
         <Act disabled={stops.length >= 16} onPress={add}>
           Add a stop
         </Act>
-        <Act
-          plain
-          onPress={() =>
-            onCommit(
-              [...stops].reverse().map((s) => ({ ...s, at: 1 - s.at })),
-              'Turn the gradient round',
-            )
-          }
-        >
+        <Act plain onPress={() => change('Turn the gradient round', set([...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }))))}>
           Turn it round
         </Act>
       </Acts>

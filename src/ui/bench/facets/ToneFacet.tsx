@@ -10,6 +10,7 @@ import { controlsOf } from '@/core/schema';
 import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { useCoatLook } from '@/store/coatLook';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
@@ -26,7 +27,7 @@ import { SERIF, useColours } from '../../theme';
 export function ToneFacet({ coat }: { coat: Coat }) {
   const c = useColours();
   const colours = usePalette();
-  const { change, preview, hold } = useBench.getState();
+  const { change, hold } = useBench.getState();
   const held = useBench((s) => s.held);
   const toned = coat.treatments.findIndex((t) => t.kind === 'tone');
   const alone = held?.kind === 'alone';
@@ -38,12 +39,7 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   return (
     <View>
       <Toggle label="Look at the material alone" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
-      <Panel
-        schema={schema}
-        values={{ ...tone, materialIsGrey: look?.grey }}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, name) => change(`Tone: ${name.toLowerCase()}`, set(key, v), `${coat.id}.tone.${key}`)}
-      />
+      <Panel schema={schema} values={{ ...tone, materialIsGrey: look?.grey }} {...panelEdit(set, stepOf('Tone'), `${coat.id}.tone`)} />
       <Act plain onPress={() => change('Tone back to neutral', setTreatment(coat.id, 'tone', neutral))}>
         Back to the material’s own tone
       </Act>
@@ -62,7 +58,7 @@ const modeOptions = modes.map((m) => ({ value: m.id, label: m.label }));
 
 /** One step: its own controls, a switch, its strength and mode, and where it stands among the others. */
 function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colours: readonly string[] }) {
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const c = useColours();
   const names = useOwn((s) => s.names);
   const coats = useBench((s) => s.piece?.coats);
@@ -82,15 +78,9 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         values={{ ...values, materialIsGrey: look?.grey }}
         colours={colours}
         counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v, name) => change(`${label}: ${name.toLowerCase()}`, set(key, v), `${coat.id}.${index}.${key}`)}
+        {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)}
       />
-      <Panel
-        schema={stepSchema}
-        values={{ strength: values.strength }}
-        onPreview={(key, v) => preview(set(key, v))}
-        onCommit={(key, v) => change(`${label}: strength`, set(key, v), `${coat.id}.${index}.${key}`)}
-      />
+      <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
       <Pick
         label="Mode"
         says={`Mode of ${say1}`}

@@ -6,6 +6,7 @@ import { wholeMaskFields, type Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
 import { sourceByKind } from '@/core/sources';
 import { useBench } from '@/store/bench';
+import { panelEdit, stepOf } from '@/store/editing';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { useSettings } from '@/store/settings';
@@ -86,7 +87,7 @@ const wholeSchema = z.object(wholeMaskFields);
 
 /** What is done with the whole mask, where it hangs, and other coats that share it. */
 function WholeMask({ coat }: { coat: Coat }) {
-  const { change, preview } = useBench.getState();
+  const { change } = useBench.getState();
   const names = useOwn((s) => s.names);
   const coats = useBench((s) => s.piece?.coats) ?? [];
   const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
@@ -100,8 +101,7 @@ function WholeMask({ coat }: { coat: Coat }) {
         schema={wholeSchema}
         values={mask}
         lengths={pixels}
-        onPreview={(key, v) => preview(setMask(coat.id, { [key]: v }))}
-        onCommit={(key, v, label) => change(`Mask: ${label.toLowerCase()}`, setMask(coat.id, { [key]: v }), `${coat.id}.mask.${key}`)}
+        {...panelEdit((key, v) => setMask(coat.id, { [key]: v }), stepOf('Mask'), `${coat.id}.mask`)}
       />
       {sourceByKind(coat.source.kind as string).laid ? (
         <Toggle

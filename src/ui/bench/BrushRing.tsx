@@ -1,0 +1,60 @@
+import type { CSSProperties } from 'react';
+import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
+import { UNITS, unitOf } from '@/core/image/unit';
+import { pieceSize } from '@/core/ready/geometry';
+import { shownPiece, useBench } from '@/store/bench';
+import { useBrush } from '@/store/brush';
+import { useGuards } from '@/store/guards';
+import { useReady } from '@/store/ready';
+import type { ToolPoint } from './gestures';
+import { useViewport, zoomOf } from './viewport';
+
+/** Where the pointer is over the picture; a store of its own, since only the ring follows it. */
+export const useHover = create<{ point: ToolPoint | null }>(() => ({ point: null }));
+
+/** The brush's tip around the pointer, and its softer ring if it has one. */
+export function BrushRing() {
+  const point = useHover((s) => s.point);
+  const { chosen, facet } = useBench(useShallow((s) => ({ chosen: s.chosen, facet: s.facet })));
+  const file = useBench((s) => (s.piece ? Math.max(s.piece.photo.width, s.piece.photo.height) : 1));
+  const unit = useBench((s) => {
+    const piece = shownPiece(s);
+    return piece ? unitOf(pieceSize(piece)) : 1;
+  });
+  const brush = useBrush(useShallow(({ size, does, tip, angle, ring }) => ({ size, does, tip, angle, ring })));
+  const { region, does } = useGuards(useShallow((s) => ({ region: s.region, does: s.does })));
+  const spotSize = useReady((s) => s.spotSize);
+  const zoom = useViewport(zoomOf);
+  const guarding = facet === 'guards' && region !== null;
+  const spotting = chosen === null && facet === 'spots';
+  const masking = facet === 'where' && chosen !== null;
+  if (!point || !(guarding || spotting || masking)) return null;
+  const size = spotting ? (spotSize / UNITS) * file * zoom : brush.size * unit * zoom;
+  const box = (width: number, height: number) => ({ left: point.px - width / 2, top: point.py - height / 2, width, height });
+  const flat = masking && brush.tip === 'flat';
+  const puts = (guarding ? does : brush.does) === 'put';
+  return (
+    <>
+      <div
+        aria-hidden
+        style={{
+          ...ringStyle,
+          ...box(size, flat ? size / 3 : size),
+          transform: flat ? `rotate(${brush.angle}deg)` : undefined,
+          borderStyle: puts ? 'dashed' : 'solid',
+        }}
+      />
+      {masking && brush.ring ? <div aria-hidden style={{ ...ringStyle, ...box(2 * size, 2 * size), borderStyle: 'dotted' }} /> : null}
+    </>
+  );
+}
+
+const ringStyle: CSSProperties = {
+  position: 'absolute',
+  borderRadius: '50%',
+  border: '1.5px solid #fff',
+  boxShadow: '0 0 0 1px rgba(0,0,0,0.55)',
+  boxSizing: 'border-box',
+  pointerEvents: 'none',
+};
