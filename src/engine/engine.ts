@@ -59,14 +59,15 @@ export class Engine {
   constructor(private readonly options: EngineOptions) {
     this.pool = options.pool;
     this.library = options.library ?? new Library(options.pool);
+    this.tables = new StrokeTables(this.pool);
     this.guards = new Guardian(
       this.pool,
       this.library,
       (ref) => this.finderInput(ref),
       (ref) => this.photo(ref),
+      this.tables,
       options.find,
     );
-    this.tables = new StrokeTables(this.pool);
     this.keeper = new Keeper(this.pool);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
     this.resolver = new Resolver(this.library, this.guards, this.tables, this.surveyor, {

@@ -102,6 +102,64 @@ it('can be painted on, widened and used as a mask', async () => {
   expect([masked(150, 160), masked(20, 20)]).toEqual([200, 0]);
 });
 
+it('a stroke that grows on a guard shows what it shows when it is laid at once, also when it goes on otherwise after an undo', async () => {
+  const engine = await make();
+  const tip = { does: 'take', size: 150, hardness: 0.5, strength: 1, flow: 1 };
+  const first: [number, number, number] = [0.2, 0.5, 1];
+  const path = (rise: number): [number, number, number][] => Array.from({ length: 200 }, (_, i) => [0.2 + i * 0.002, 0.5 + rise * i * 0.001, 1]);
+  const paths = { down: [first, ...path(1)], up: [first, ...path(-1)] };
+  const parsed = guardsSchema.parse({
+    regions: {
+      subject: {
+        amount: 1,
+        feather: 4,
+        strokes: [
+          { ...tip, size: 60, points: [[0.4, 0.4, 1]] },
+          { ...tip, points: [first] },
+        ],
+      },
+    },
+  });
+  const { subject } = parsed.regions;
+  const [early, late] = subject?.strokes ?? [];
+  // What has not changed stays the same objects, as the brush leaves them.
+  const guards = (points: [number, number, number][], expand = 0) => ({
+    ...parsed,
+    regions: { eyes: { expand }, subject: { ...subject, strokes: [early, { ...late, points }] } },
+  });
+  const states = [
+    guards(paths.down.slice(0, 1)),
+    guards(paths.down.slice(0, 90)),
+    guards(paths.down.slice(0, 150)),
+    guards(paths.down.slice(0, 201)),
+    guards(paths.up.slice(0, 60)),
+    guards(paths.up.slice(0, 140)),
+    guards(paths.up.slice(0, 160), 30),
+    guards(paths.up.slice(0, 190), 30),
+  ];
+  const amounts = [{ subject: 0.5, eyes: 1 }, { subject: 0.4 }];
+  for (const state of states) {
+    const fresh = await make();
+    for (const amount of amounts) {
+      const [warm, cold] = await Promise.all(
+        [engine, fresh].map(async (one) => {
+          const { picture } = await one.guards.picture({ photo, guards: state }, amount);
+          return Buffer.from(one.pool.machine?.bytes.slice(picture.levels[0], picture.levels[0] + picture.width * picture.height * 4) ?? []);
+        }),
+      );
+      expect(warm.length).toBe(cold.length);
+      expect(warm.equals(cold)).toBe(true);
+    }
+  }
+  const longest = (await engine.guards.picture({ photo, guards: states[3] }, { subject: 1 })).picture;
+  const shorter = (await engine.guards.picture({ photo, guards: states[1] }, { subject: 1 })).picture;
+  const sum = ({ levels, width, height }: typeof longest) =>
+    (engine.pool.machine as NonNullable<typeof engine.pool.machine>).bytes
+      .slice(levels[0], levels[0] + width * height * 4)
+      .reduce((a, b) => a + b, 0);
+  expect(sum(longest)).toBeLessThan(sum(shorter) - 1000);
+});
+
 it('takes sure faces by itself and offers the others', async () => {
   const engine = await make();
   const share = async (faces: Record<string, boolean>) => {

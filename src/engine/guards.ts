@@ -6,10 +6,12 @@ import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } f
 import { regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel } from '../core/guards/cutout';
 import type { Picture } from '../core/image/picture';
-import { identify } from '../core/graph/key';
+import { fingerprint, identify } from '../core/graph/key';
 import type { PictureRef, Piece } from '../core/piece/schema';
+import { GuardGrowths } from './guardGrowth';
 import type { Library } from './library';
 import type { Pool } from './pool';
+import type { StrokeTables } from './strokeTables';
 
 /** What a finder is given: RGBA8 of the photo, reduced. */
 export interface FinderInput {
@@ -48,6 +50,7 @@ export class Guardian {
     max: MOST,
     dispose: ({ at }) => void at.then((address) => this.pool.heap.give(address)).catch(() => undefined),
   });
+  private readonly growths: GuardGrowths;
   private sets = 0;
 
   constructor(
@@ -55,12 +58,16 @@ export class Guardian {
     private readonly library: Library,
     private readonly input: (ref: Pick<PictureRef, 'key'>) => Promise<FinderInput>,
     private readonly photo: (ref: Pick<PictureRef, 'key'>) => Promise<Picture>,
+    tables: StrokeTables,
     private readonly look?: Find,
-  ) {}
+  ) {
+    this.growths = new GuardGrowths(pool, tables);
+  }
 
   /** Forgets what lies in memory: it is gone there. */
   clear(): void {
     this.measured.clear();
+    this.growths.clear();
   }
 
   /** Whether a drawing would have to wait for faces and people to be found. */
@@ -133,13 +140,17 @@ export class Guardian {
   async picture(piece: Guarded, amounts: Partial<Record<RegionId, number>>): Promise<{ picture: Picture; key: string }> {
     const needsFinding = regionIds.some((id) => (amounts[id] ?? 0) > 0 && !BY_PIXELS.includes(id));
     const { at, id, size } = await this.regions(piece, needsFinding);
-    const settings = piece.guards ?? NO_GUARDS;
-    const key = `${piece.photo.key}:${id}:${identify(settings.regions)}:${regionIds.map((id) => amounts[id] ?? 0).join()}`;
+    // Only regions that hold something back matter: a stroke on one leaves the pictures of the others as they are.
+    const used = regionIds.filter((region) => (amounts[region] ?? 0) > 0);
+    const given = (piece.guards ?? NO_GUARDS).regions;
+    const settings = { regions: Object.fromEntries(used.map((region) => [region, given[region] ?? {}])) };
+    const key = `${piece.photo.key}:${id}:${used.map((region) => `${region}=${amounts[region]}:${fingerprint(settings.regions[region])}`).join()}`;
     const picture = await this.library.made('guard', key, size, async (target) => {
       const scratch = this.pool.heap.take(regionsScratch(size));
-      const order: GuardOrder = { planes: at, size, settings, amounts };
       try {
-        await this.pool.everywhere({ call: 'guard', order, target, scratch });
+        await this.growths.draw(`${piece.photo.key}:${id}`, { planes: at, size, settings, amounts }, (order: GuardOrder) =>
+          this.pool.everywhere<number>({ call: 'guard', order, target, scratch }),
+        );
       } finally {
         this.pool.heap.give(scratch);
       }

@@ -26,10 +26,12 @@ interface GuardsState {
   region: RegionId | null;
   show: 'none' | 'colour' | 'heat';
   does: GuardDoes;
+  /** A stroke on a guard is under way: what it keeps is measured when it ends. */
+  painting: boolean;
   report: UnchangedReport | null;
   /** The report is of the photo's own pixels. */
   exact: boolean;
-  set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does'>>): void;
+  set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does' | 'painting'>>): void;
 }
 
 export const useGuards = create<GuardsState>((set) => ({
@@ -39,6 +41,7 @@ export const useGuards = create<GuardsState>((set) => ({
   region: null,
   show: 'none',
   does: 'put',
+  painting: false,
   report: null,
   exact: false,
   set: (change) => set(change),

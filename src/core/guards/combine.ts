@@ -1,7 +1,8 @@
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { Scratch } from '../image/tile';
-import { layStrokes } from '../strokes/dabs';
+import { layGrowing, layStrokes } from '../strokes/dabs';
+import type { Stroke } from '../strokes/schema';
 import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';
 import { regionIds, settingsOf, type Guards, type RegionId } from './schema';
@@ -13,31 +14,73 @@ export interface GuardOrder {
   size: { width: number; height: number };
   settings: Pick<Guards, 'regions'>;
   amounts: Partial<Record<RegionId, number>>;
+  /** Where planes of the drawing before lie, while a stroke grows. */
+  growth?: GuardGrowth;
+}
+
+/** Planes of f32 at the regions' size that stay from drawing to drawing while a region's last stroke grows. */
+export interface GuardGrowth {
+  region: RegionId;
+  /** What the other regions hold back. */
+  others: number;
+  /** The region without its last stroke. */
+  before: number;
+  /** The cover of the last stroke. */
+  cover: number;
+  /** Dabs that lie in the cover; at 0 none of the planes has been drawn. */
+  count: number;
 }
 
 /**
  * Draws how far each place is held back, as a grey picture of the regions' size: of every region as it was found, painted on, widened and
  * feathered, times its amount; where several meet the greatest holds. (Their product would keep lips at 65 % by more, inside a subject.)
+ * @returns dabs of the growing stroke that lie in its cover
  */
-export function drawGuard(machine: Machine, { planes: found, size, settings, amounts }: GuardOrder, target: Picture, scratchAt: number): void {
+export function drawGuard(
+  machine: Machine,
+  { planes: found, size, settings, amounts, growth }: GuardOrder,
+  target: Picture,
+  scratchAt: number,
+): number {
   const { width, height } = size;
   const scratch = new Scratch(machine, scratchAt, scratchAt + regionsScratch(size));
   const planes = new Planes(machine, scratch, width, height);
   const long = Math.max(width, height);
+  const region = { x: 0, y: 0, width, height };
+  const context = { machine, scratch, unit: long / UNITS, width, height };
+  const painted = (id: RegionId, strokes: readonly Stroke[]) => {
+    const plane = planes.make();
+    if (id !== 'painted') machine.kernels.unpackPlane(planeOf(found, size, id), plane, width * height);
+    layStrokes(context, plane, region, strokes);
+    return plane;
+  };
+  /** Adds a painted region to what is held back. */
+  const hold = (whole: number, id: RegionId, plane: number) => {
+    const { expand, feather } = settingsOf(settings, id);
+    planes.widen(plane, (expand * long) / UNITS);
+    planes.blur(plane, (feather * long) / 4000);
+    machine.kernels.mixIn(plane, plane, planes.count, amounts[id] ?? 0, 0, 0);
+    planes.most(whole, plane);
+  };
   const whole = planes.make();
-  for (const id of regionIds) {
-    const amount = amounts[id] ?? 0;
-    const region = settingsOf(settings, id);
-    if (amount <= 0 || (id === 'painted' && region.strokes.length === 0)) continue;
-    planes.briefly(() => {
-      const one = planes.make();
-      if (id !== 'painted') machine.kernels.unpackPlane(planeOf(found, size, id), one, width * height);
-      layStrokes({ machine, scratch, unit: long / UNITS, width, height }, one, { x: 0, y: 0, width, height }, region.strokes);
-      planes.widen(one, (region.expand * long) / UNITS);
-      planes.blur(one, (region.feather * long) / 4000);
-      machine.kernels.mixIn(one, one, planes.count, amount, 0, 0);
-      planes.most(whole, one);
-    });
+  const isNew = !growth || growth.count === 0;
+  for (const id of isNew ? regionIds : []) {
+    const { strokes } = settingsOf(settings, id);
+    if ((amounts[id] ?? 0) <= 0 || id === growth?.region || (id === 'painted' && strokes.length === 0)) continue;
+    planes.briefly(() => hold(whole, id, painted(id, strokes)));
+  }
+  let count = 0;
+  if (growth) {
+    const id = growth.region;
+    const { strokes } = settingsOf(settings, id);
+    if (isNew) {
+      planes.put(whole, growth.others);
+      planes.briefly(() => planes.put(painted(id, strokes.slice(0, -1)), growth.before));
+    } else planes.put(growth.others, whole);
+    const one = planes.copy(growth.before);
+    layGrowing(context, one, region, strokes[strokes.length - 1], {}, { plane: growth.cover, count: growth.count, keep: (n) => (count = n) });
+    hold(whole, id, one);
   }
   machine.kernels.greyPicture(whole, target.levels[0], width * height);
+  return count;
 }

@@ -79,9 +79,11 @@ export type Hint = Guards['hints'][number];
 
 const defaults = new Map<RegionId, number>(regions.map((r) => [r.id, r.amount]));
 
+const neutralRegion = regionSchema.parse({});
+
 /** What holds for a region: its own settings over the trade's defaults. */
 export function settingsOf(guards: Pick<Guards, 'regions'>, id: RegionId): RegionSettings {
-  return regionSchema.parse({ amount: defaults.get(id), ...guards.regions[id] });
+  return { ...neutralRegion, amount: defaults.get(id) ?? 1, ...guards.regions[id] };
 }
 
 /** Amounts of all regions for a coat that may have its own. */

@@ -6,26 +6,26 @@ import { useBrush } from '@/store/brush';
 import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
 import type { Tool, ToolPoint } from './gestures';
 
+/** Most points that the schemas of guards and of strokes allow. */
+const MOST_OF_PATH = 5000;
+const MOST_OF_STROKE = 20_000;
+
 const held = new HeldEdit();
 
-/** Points of the stroke under way, in fractions of the file. */
-let points: [number, number][] = [];
+/** Points of the stroke under way, in fractions of the file; a point that has been made stays the same object, by which the engine knows the stroke. */
+let points: [number, number, number][] = [];
+let tip: Stroke | null = null;
 
 const edit = () => {
   const { piece } = useBench.getState();
   const { region, does } = useGuards.getState();
   if (!piece || !region || points.length === 0) return null;
-  if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: points.slice(0, 5000) });
-  if (does === 'hair') return addHair({ size: lengthOnFile(piece, useBrush.getState().size), points: points.slice(0, 5000) });
-  const stroke: Stroke = strokeSchema.parse({
-    does,
-    size: lengthOnFile(piece, useBrush.getState().size),
-    hardness: 0.5,
-    strength: 1,
-    flow: 1,
-    points: points.map(([x, y]) => [x, y, 1]),
-  });
-  return addRegionStroke(region, stroke);
+  const size = lengthOnFile(piece, useBrush.getState().size);
+  const path = () => points.slice(0, MOST_OF_PATH).map(([x, y]): [number, number] => [x, y]);
+  if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: path() });
+  if (does === 'hair') return addHair({ size, points: path() });
+  tip ??= strokeSchema.parse({ does, size, hardness: 0.5, strength: 1, flow: 1, points: points.slice(0, 1) });
+  return addRegionStroke(region, { ...tip, points: points.slice(0, MOST_OF_STROKE) });
 };
 
 const add = (list: ToolPoint[]) => {
@@ -34,7 +34,7 @@ const add = (list: ToolPoint[]) => {
   for (const p of list) {
     const next = onFile(piece, p.x, p.y);
     const last = points[points.length - 1];
-    if (!last || Math.hypot(next[0] - last[0], next[1] - last[1]) > 0.001) points.push(next);
+    if (!last || Math.hypot(next[0] - last[0], next[1] - last[1]) > 0.001) points.push([...next, 1]);
   }
 };
 
@@ -49,6 +49,8 @@ const isHint = () => ['keep', 'leave', 'hair'].includes(useGuards.getState().doe
 export const guardTool: Tool = {
   down(point) {
     points = [];
+    tip = null;
+    useGuards.getState().set({ painting: true });
     add([point]);
     show();
   },
@@ -61,9 +63,11 @@ export const guardTool: Tool = {
     if (change) held.show(change);
     held.keep(useGuards.getState().does === 'hair' ? 'Refine along hair' : isHint() ? 'Say what the subject is' : 'Paint on a guard');
     points = [];
+    useGuards.getState().set({ painting: false });
   },
   cancel() {
     points = [];
+    useGuards.getState().set({ painting: false });
     held.drop();
   },
 };

@@ -18,22 +18,25 @@ import { RegionRow } from './RegionRow';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 
+/** Milliseconds that the piece must have rested before it is measured. */
+const REST = 150;
+
 /** What every coat leaves alone: faces and people found, how far each region is kept, and how much of it is left. */
 export function GuardsFacet({ coat }: { coat: Coat | null }) {
   const c = useColours();
   const piece = useBench(shownPiece);
   const kept = useBench((s) => s.piece);
-  const { progress, finding, show, exact, report, set } = useGuards();
+  const { progress, finding, show, exact, report, painting, set } = useGuards();
   const guarded = piece?.guards !== undefined;
   useEffect(() => {
     if (kept) void recallFinding(kept).catch(complain);
   }, [kept]);
   const coats = kept?.coats.length ?? 0;
   useEffect(() => {
-    if (!piece?.guards || coats === 0) return;
-    const timer = setTimeout(() => void measureUnchanged(piece).catch(complain), 150);
+    if (!piece?.guards || coats === 0 || painting) return;
+    const timer = setTimeout(() => void measureUnchanged(piece).catch(complain), REST);
     return () => clearTimeout(timer);
-  }, [piece, coats]);
+  }, [piece, coats, painting]);
   if (!piece || !kept) return null;
   return (
     <View style={{ gap: 4 }}>
