@@ -18,7 +18,7 @@ import { unitOf } from '../core/image/unit';
 const OWN_TIP_SIDE = 512;
 
 /** Something loaded, and the key that names its content. */
-interface Loaded {
+interface LoadedNeed {
   key: string;
   resource: Resource | null;
 }
@@ -31,7 +31,7 @@ export interface Pictures {
 }
 
 /** The drawing that needs are loaded for. */
-export interface Around {
+export interface DrawnFor {
   piece: Guarded;
   /** Size of the readied photo in its own pixels. */
   frame: Size;
@@ -41,8 +41,8 @@ export interface Around {
 }
 
 const spotsPrint = (spots: Spot[] | undefined) => (spots && spots.length > 0 ? fingerprint(spots) : '');
-const picture = (key: string, loaded: Picture): Loaded => ({ key, resource: { kind: 'picture', picture: loaded } });
-const NOTHING: Loaded = { key: 'nothing', resource: null };
+const picture = (key: string, loaded: Picture): LoadedNeed => ({ key, resource: { kind: 'picture', picture: loaded } });
+const NOTHING: LoadedNeed = { key: 'nothing', resource: null };
 
 /** Loads what the nodes of a graph need, each need once, and gives the nodes their keys. */
 export class Resolver {
@@ -59,7 +59,7 @@ export class Resolver {
   }
 
   /** Fills in the resources and the keys of a graph's nodes. */
-  async resolve(graph: Graph, around: Around): Promise<void> {
+  async resolve(graph: Graph, around: DrawnFor): Promise<void> {
     const loaded = await this.loadAll(graph, around);
     const frame = `${around.frame.width}x${around.frame.height}`;
     for (const node of graph.nodes) {
@@ -67,7 +67,7 @@ export class Resolver {
       const inputs = Object.fromEntries(Object.entries(node.inputs).map(([name, i]) => [name, graph.nodes[i].key]));
       for (const [name, need] of Object.entries(node.needs)) {
         const { key, resource } =
-          need.need === 'survey' ? await this.surveyor.survey(graph, node.inputs.own, need, around) : (loaded.get(fingerprint(need)) as Loaded);
+          need.need === 'survey' ? await this.surveyor.survey(graph, node.inputs.own, need, around) : (loaded.get(fingerprint(need)) as LoadedNeed);
         keys[name] = key;
         node.resources[name] = resource;
       }
@@ -75,11 +75,11 @@ export class Resolver {
     }
   }
 
-  private async loadAll(graph: Graph, given: Around): Promise<Map<string, Loaded>> {
+  private async loadAll(graph: Graph, given: DrawnFor): Promise<Map<string, LoadedNeed>> {
     const around = { ...given, tables: MOST_OF_ONE_DRAWING };
     const needs = new Map<string, Need>();
     for (const node of graph.nodes) for (const need of Object.values(node.needs)) if (need.need !== 'survey') needs.set(fingerprint(need), need);
-    const loaded = new Map<string, Loaded>();
+    const loaded = new Map<string, LoadedNeed>();
     const load = async ([print, need]: [string, Need]) => void loaded.set(print, await this.load(need, around));
     const all = [...needs];
     // Unless it is wanted at once, one material is made after another, and before the photo is loaded: each needs a good deal of working memory,
@@ -89,7 +89,7 @@ export class Resolver {
     return loaded;
   }
 
-  private async load(need: Need, around: Around & { tables: number }): Promise<Loaded> {
+  private async load(need: Need, around: DrawnFor & { tables: number }): Promise<LoadedNeed> {
     const { piece, quick } = around;
     switch (need.need) {
       case 'photo': {

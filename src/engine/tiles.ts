@@ -38,13 +38,13 @@ export interface TilePool {
 }
 
 /** Draws every tile of a plan into shared memory at `output`. @throws Cancelled when stopped, Error when workers fail or keep stopping. */
-export async function drawShared(crew: TilePool, machine: Machine, plan: Plan, output: number, options: TileOptions): Promise<void> {
+export async function drawShared(pool: TilePool, machine: Machine, plan: Plan, output: number, options: TileOptions): Promise<void> {
   const { count } = tilesOf(plan.region, plan.tile);
-  const flags = crew.heap.take(count);
+  const flags = pool.heap.take(count);
   machine.bytes.fill(FREE, flags, flags + count);
   try {
     for (let pass = 0; ; pass++) {
-      const done = await onePass(crew, machine, { plan, output, flags, count }, options);
+      const done = await onePass(pool, machine, { plan, output, flags, count }, options);
       if (options.signal?.aborted) throw new Cancelled();
       if (done) return;
       if (pass > 8) throw new Error('The picture could not be drawn: its workers keep stopping.');
@@ -52,7 +52,7 @@ export async function drawShared(crew: TilePool, machine: Machine, plan: Plan, o
       for (let i = flags; i < flags + count; i++) if (machine.bytes[i] !== DRAWN) machine.bytes[i] = FREE;
     }
   } finally {
-    crew.heap.give(flags);
+    pool.heap.give(flags);
   }
 }
 
@@ -64,8 +64,8 @@ interface Job {
 }
 
 /** One pass over the tiles that are still free. Resolves true when all are drawn, false when stopped or some were lost with their worker. */
-function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count }: Job, { signal, onProgress }: TileOptions): Promise<boolean> {
-  const { id, control } = crew.begin();
+function onePass(pool: TilePool, machine: Machine, { plan, output, flags, count }: Job, { signal, onProgress }: TileOptions): Promise<boolean> {
+  const { id, control } = pool.begin();
   const words = () => new Int32Array(machine.memory.buffer, control, CONTROL_WORDS);
   words().fill(0);
   let before = 0;
@@ -78,7 +78,7 @@ function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count 
       settled = true;
       clearInterval(timer);
       signal?.removeEventListener('abort', stop);
-      crew.listen({});
+      pool.listen({});
       // A worker still on its way to the job finds another number and leaves.
       Atomics.store(words(), JOB, 0);
       result();
@@ -93,12 +93,12 @@ function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count 
       const stopped = Atomics.load(w, CANCELLED) === 1;
       const nobodyDraws = Atomics.load(w, ACTIVE) === 0;
       // A worker that died on a tile stays counted among those that draw, but has left.
-      const allLeft = crew.hands.every((h) => h.inJob !== id);
+      const allLeft = pool.hands.every((h) => h.inJob !== id);
       if (drawn === count && nobodyDraws) finish(() => resolve(true));
       else if (stopped && (nobodyDraws || allLeft)) finish(() => resolve(false));
       else if (Atomics.load(w, NEXT) >= count && allLeft) finish(() => resolve(drawn === count));
     };
-    crew.listen({
+    pool.listen({
       onLeft: check,
       onFailed: (message) => {
         Atomics.store(words(), CANCELLED, 1);
@@ -110,8 +110,8 @@ function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count 
       check();
     }, 100);
     signal?.addEventListener('abort', stop);
-    for (const hand of crew.hands) {
-      crew.owe(hand);
+    for (const hand of pool.hands) {
+      pool.owe(hand);
       hand.inJob = id;
       hand.handle.post({ kind: 'tiles', job: { id, plan, output, control, flags } });
     }
@@ -119,8 +119,8 @@ function onePass(crew: TilePool, machine: Machine, { plan, output, flags, count 
 }
 
 /** Draws every tile on private memories; workers post them. @throws Cancelled when stopped, Lost when a worker died, Error when one fails. */
-export function drawPrivate(crew: TilePool, plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
-  const { id } = crew.begin();
+export function drawPrivate(pool: TilePool, plan: Plan, { signal, onProgress }: TileOptions): Promise<Uint8Array<ArrayBuffer>> {
+  const { id } = pool.begin();
   const { count } = tilesOf(plan.region, plan.tile);
   const { width, height } = plan.region;
   const picture = new Uint8Array(width * height * 4);
@@ -128,8 +128,8 @@ export function drawPrivate(crew: TilePool, plan: Plan, { signal, onProgress }: 
   let done = 0;
   return new Promise((resolve, reject) => {
     const end = (result: () => void) => {
-      crew.listen({});
-      for (const h of crew.hands) h.inJob = 0;
+      pool.listen({});
+      for (const h of pool.hands) h.inJob = 0;
       signal?.removeEventListener('abort', stop);
       result();
     };
@@ -138,7 +138,7 @@ export function drawPrivate(crew: TilePool, plan: Plan, { signal, onProgress }: 
       if (next < count) hand.handle.post({ kind: 'tile', job: id, index: next++ });
     };
     signal?.addEventListener('abort', stop);
-    crew.listen({
+    pool.listen({
       onFailed: (message) => end(() => reject(new Error(message))),
       onLost: () => end(() => reject(new Lost())),
       onTile: (index, pixels, hand) => {
@@ -154,9 +154,9 @@ export function drawPrivate(crew: TilePool, plan: Plan, { signal, onProgress }: 
         else give(hand);
       },
     });
-    for (const hand of crew.hands) {
+    for (const hand of pool.hands) {
       hand.handle.post({ kind: 'tiles', job: { id, plan, output: 0, control: 0, flags: 0 } });
-      crew.owe(hand);
+      pool.owe(hand);
       hand.inJob = id;
       // Two tiles on their way to each worker keep it busy while one travels back.
       give(hand);

@@ -1,84 +1,34 @@
 // Blend modes and source-over compositing of W3C Compositing and Blending Level 1 and those of common practice, four pixels at a time.
 import { clamp4 } from './math';
 
-// @ts-ignore: decorator
-@inline
-const NORMAL = 0;
-// @ts-ignore: decorator
-@inline
-const MULTIPLY = 1;
-// @ts-ignore: decorator
-@inline
-const SCREEN = 2;
-// @ts-ignore: decorator
-@inline
-const OVERLAY = 3;
-// @ts-ignore: decorator
-@inline
-const DARKEN = 4;
-// @ts-ignore: decorator
-@inline
-const LIGHTEN = 5;
-// @ts-ignore: decorator
-@inline
-const COLOR_DODGE = 6;
-// @ts-ignore: decorator
-@inline
-const COLOR_BURN = 7;
-// @ts-ignore: decorator
-@inline
-const HARD_LIGHT = 8;
-// @ts-ignore: decorator
-@inline
-const SOFT_LIGHT = 9;
-// @ts-ignore: decorator
-@inline
-const DIFFERENCE = 10;
-// @ts-ignore: decorator
-@inline
-const EXCLUSION = 11;
-// @ts-ignore: decorator
-@inline
-const HUE = 12;
-// @ts-ignore: decorator
-@inline
-const SATURATION = 13;
-// @ts-ignore: decorator
-@inline
-const COLOR = 14;
-// @ts-ignore: decorator
-@inline
-const LUMINOSITY = 15;
-// @ts-ignore: decorator
-@inline
-const LINEAR_BURN = 16;
-// @ts-ignore: decorator
-@inline
-const LINEAR_DODGE = 17;
-// @ts-ignore: decorator
-@inline
-const LINEAR_LIGHT = 18;
-// @ts-ignore: decorator
-@inline
-const VIVID_LIGHT = 19;
-// @ts-ignore: decorator
-@inline
-const PIN_LIGHT = 20;
-// @ts-ignore: decorator
-@inline
-const SUBTRACT = 21;
-// @ts-ignore: decorator
-@inline
-const DIVIDE = 22;
-// @ts-ignore: decorator
-@inline
-const HARD_STEP = 23;
-// @ts-ignore: decorator
-@inline
-const FOLD = 24;
-// @ts-ignore: decorator
-@inline
-const PLUS_LIGHTER = 25;
+import {
+  NORMAL,
+  MULTIPLY,
+  SCREEN,
+  OVERLAY,
+  DARKEN,
+  LIGHTEN,
+  COLOR_DODGE,
+  COLOR_BURN,
+  HARD_LIGHT,
+  SOFT_LIGHT,
+  DIFFERENCE,
+  EXCLUSION,
+  HUE,
+  SATURATION,
+  COLOR,
+  LUMINOSITY,
+  LINEAR_BURN,
+  LINEAR_DODGE,
+  LINEAR_LIGHT,
+  VIVID_LIGHT,
+  PIN_LIGHT,
+  SUBTRACT,
+  DIVIDE,
+  HARD_STEP,
+  FOLD,
+  PLUS_LIGHTER,
+} from './blendModes';
 
 // @ts-ignore: decorator
 @inline

@@ -14,7 +14,7 @@ export type ReadyFacetId = (typeof photoFacetIds)[number];
 export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | ReadyFacetId;
 const READY: readonly (FacetId | null)[] = photoFacetIds;
 
-/** The open facet when another card is chosen: one of the photo does not suit a coat, nor the other way round. */
+/** The facet that stays open when another card is chosen; those of the photo and those of a coat do not suit each other. */
 const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>
   facet === 'add' || facet === 'more' || facet === 'guards' || READY.includes(facet) === (chosen === null) ? facet : null;
 
@@ -25,9 +25,9 @@ interface Step {
 
 interface BenchState {
   piece: Piece | null;
-  /** The card's picture as it was kept: shown until the engine has drawn. */
+  /** The picture stored with the card, shown until the engine has drawn. */
   card: string | null;
-  /** The piece as it is being changed right now: a slider held, a stroke under way, a mode tried. */
+  /** The piece while a change is not kept yet: a slider is held, a stroke is under way, or a mode is tried. */
   draft: Piece | null;
   chosen: string | null;
   facet: FacetId | null;

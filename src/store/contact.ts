@@ -20,7 +20,7 @@ export function cellRegion(piece: Piece, place: CellPlace, size: number): { regi
 }
 
 /**
- * Draws a piece once for every candidate, one after another: `next` says which of those that are left comes first. What lies below the coat is
+ * Draws a piece once for every candidate, one after another: `next` chooses among those that are left. What lies below the coat is
  * drawn once for all.
  */
 export async function drawCells(

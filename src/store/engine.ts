@@ -14,7 +14,7 @@ export function getEngine(): Promise<Engine> {
       return e;
     },
     (error) => {
-      // The next who wants it tries again.
+      // The next request tries again.
       engine = null;
       throw error;
     },

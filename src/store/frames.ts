@@ -7,7 +7,7 @@ export interface Frame {
   pixels: number;
 }
 
-/** The last frame on the canvas; a new object for each, so that whoever subscribes hears of every one. */
+/** The last frame on the canvas; a new object for each, so that subscribers are told of every one. */
 export const useFrames = create<{ frame: Frame | null }>(() => ({ frame: null }));
 
 // For the bench, which times drawings from outside the bundle.

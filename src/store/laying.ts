@@ -12,10 +12,10 @@ interface LayingState {
 
 export const useLaying = create<LayingState>((set) => ({ corners: false, set: (change) => set(change) }));
 
-/** How much of a coat shows while it is placed, when one wants to see through it. */
+/** Part of a coat's strength that shows while it is placed see-through. */
 const THROUGH = 0.4;
 
-/** A lay while it is being changed: the photo shows through, if that is wanted. */
+/** An edit that shows a lay while it is being changed; the photo shows through if the user wants that. */
 export const placing =
   (coat: Coat, change: Partial<Lay>): Edit =>
   (piece) => {

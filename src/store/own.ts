@@ -52,7 +52,7 @@ export async function borderOf(key: string): Promise<Fitting | null> {
   return { ...neutralFitting, left, top, right, bottom };
 }
 
-/** Pictures that the person has brought in as materials. */
+/** Pictures that the user has imported as materials. */
 export const useOwn = create<OwnState>((set, get) => {
   const keep = async (list: Own[]) => {
     await storage.saveOwn(list);
@@ -69,7 +69,7 @@ export const useOwn = create<OwnState>((set, get) => {
     async add(file, name, more = {}) {
       const ref = await takePicture(file, name);
       const there = (await storage.listOwn()).find((o) => o.key === ref.key);
-      // The same file once more: what was said about it holds.
+      // The same file again: its name and fitting stay as they are.
       if (there) {
         await keep([there, ...(await storage.listOwn()).filter((o) => o.key !== ref.key)]);
         return there;
@@ -87,7 +87,7 @@ export const useOwn = create<OwnState>((set, get) => {
     },
     async change(key, change) {
       const put = async (to: Partial<Own>) => keep((await storage.listOwn()).map((o) => (o.key === key ? { ...o, ...to } : o)));
-      // At once, so that a second change made meanwhile builds on this one; its small picture follows.
+      // Set at once, so that a second change made meanwhile builds on this one. The thumbnail follows.
       await put(change);
       const { fitting } = change;
       if (!fitting) return;

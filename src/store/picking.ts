@@ -10,7 +10,7 @@ interface PickingState {
   stop(): void;
 }
 
-/** One colour asked for at a time, whoever asks: the picture's next tap answers. */
+/** One colour is asked for at a time; the next tap on the picture answers. */
 export const usePicking = create<PickingState>((set) => ({
   asked: null,
   loupe: null,

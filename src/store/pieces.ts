@@ -56,7 +56,7 @@ export const usePieces = create<PiecesState>((set, get) => ({
     const photo = await takePicture(blob, name);
     const piece = newPiece(photo, bare(name));
     await storage.savePiece(piece, null);
-    // The list need not be new before the bench is seen.
+    // The bench need not wait for the new list.
     void get().refresh().catch(complain);
     return piece.id;
   },

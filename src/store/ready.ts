@@ -104,7 +104,7 @@ export async function fringesOf(piece: Piece): Promise<Fringes | null> {
 
 const ANALYSIS = 640;
 
-/** The turn that the photo's lines call for. */
+/** The turn that levels the photo's lines. */
 export async function levelOf(piece: Piece): Promise<Level | null> {
   const { luma, size } = await lumaOf(piece, { ...readyOf(piece), crop: neutralReady.crop });
   return findLevel(luma, size);

@@ -17,7 +17,7 @@ export type ScopeKind = 'histogram' | 'parade' | 'hues';
 interface ScopesState {
   /** How many of the panels on screen show a scope: nothing is measured when none does. */
   watchers: number;
-  /** How often the pixels on the canvas have been asked for: whoever draws hands them over when it grows. */
+  /** Counts requests for the pixels on the canvas; the painter answers each. */
   asked: number;
   kind: ScopeKind;
   /** Of what is in view, or of the whole picture. */
@@ -62,7 +62,7 @@ function scope(pixels: Uint8Array, width: number, height: number): void {
   });
 }
 
-/** Asks whoever draws for the pixels on the canvas. */
+/** Asks the painter for the pixels on the canvas. */
 export const askAgain = (): void => useScopes.setState((s) => ({ asked: s.asked + 1 }));
 
 /** Measures what has just been drawn, at most twenty times a second and on some ten thousand pixels. */
@@ -78,7 +78,7 @@ export function measure(rgba: Uint8Array, width: number, height: number): void {
 let running = false;
 let wanted: Piece | null = null;
 
-/** Measures all of a piece on a small drawing of its own; the newest when several come at once. */
+/** Measures the whole piece on a small drawing. When requests come faster than they are measured, only the newest counts. */
 export async function measureWhole(piece: Piece, view: View): Promise<void> {
   wanted = piece;
   if (running) return;
@@ -149,7 +149,7 @@ export async function withoutCast(piece: Piece): Promise<{ curves: Curves; chann
   const now = readyOf(piece).curves ?? noCurves;
   const own = smoothCurve(now[mend.channel]);
   const after = smoothCurve(mend.points);
-  // On top of the curve that is there: its points, and those where it meets the new one's.
+  // The points of the present curve, and those where the new curve's points meet it.
   const xs = new Set(now[mend.channel].map(([x]) => x));
   for (const [y] of mend.points) xs.add(inverse(own, y));
   const points = [...xs]

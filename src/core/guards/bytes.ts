@@ -1,4 +1,4 @@
-/** Base64 (RFC 4648, §4) of bytes, in pieces that a call may take as arguments. */
+/** Base64 (RFC 4648, §4) of bytes, in chunks, because a call takes a limited number of arguments. */
 export function toBase64(bytes: Uint8Array): string {
   let text = '';
   for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));

@@ -7,7 +7,7 @@ import { Planes } from '../image/planes';
 import { regionsScratch } from './regions';
 import type { Guards } from './schema';
 
-/** Most that the long side of a cut-out's alpha has. */
+/** Largest long side of a cut-out's alpha, in pixels. */
 export const ALPHA_SIDE = 3000;
 
 export interface CutoutOrder {
@@ -54,7 +54,7 @@ export function drawCutout(machine: Machine, { photo, subject, hairs }: CutoutOr
     const out: [number, number, number] = [planes.make(), planes.make(), planes.make()];
     const radius = Math.max(3, long / 50);
     planes.briefly(() => {
-      // Firmly in front or behind: an edge's own mixture tells nothing.
+      // Only pixels that are clearly in front or behind, because those on the edge are mixed.
       const firm = planes.product(weight, weight);
       planes.times(firm, weight);
       const under = planes.mean(firm, radius);

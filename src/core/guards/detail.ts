@@ -1,12 +1,12 @@
 import type { Tones } from './faces';
 import type { Planes } from '../image/planes';
 
-/** Value below which a share of a plane lies, by a histogram of 1024 steps over 0..most. */
+/** The value below which a given share of a plane's values lies, from a histogram of 1024 steps over 0..most. */
 function quantile(planes: Planes, plane: number, share: number, most: number): number {
   const { floats } = planes.machine;
   const counts = new Uint32Array(1024);
   const n = planes.width * planes.height;
-  // One pixel in seven is enough to know a share by.
+  // One pixel in seven is enough.
   let seen = 0;
   for (let i = 0; i < n; i += 7, seen++) counts[Math.min(1023, Math.max(0, Math.floor((floats[plane / 4 + i] / most) * 1024)))]++;
   let sum = 0;
@@ -46,7 +46,7 @@ export function drawAccents(planes: Planes, { blue, red }: Tones, radius: number
     const [u, v] = [planes.mean(blue, radius), planes.mean(red, radius)];
     const n = planes.width * planes.height;
     const cell = (value: number) => Math.min(CELLS - 1, Math.max(0, Math.floor((value + 1) * 0.5 * CELLS)));
-    // How much of the photo has about this colour: counted coarsely, read softly.
+    // How much of the photo has about this colour, counted in coarse bins and interpolated.
     const counts = new Float64Array(CELLS * CELLS);
     const step = 5;
     for (let i = 0; i < n; i += step) counts[cell(floats[v / 4 + i]) * CELLS + cell(floats[u / 4 + i])] += step / n;

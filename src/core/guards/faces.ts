@@ -2,7 +2,7 @@ import { faceWidth, meshPoint, type Face } from './finding';
 import { earOutlines, headAxes, outlineOf } from './outlines';
 import type { Planes } from '../image/planes';
 
-/** Planes of what the mesh gives of all faces. */
+/** Planes of the features of all faces. */
 export interface FacePlanes {
   eyes: number;
   brows: number;
@@ -21,7 +21,7 @@ export interface Tones {
   red: number;
 }
 
-/** Draws the features of each face: wider than the mesh has them, so that lids, lashes and the lips' rims are inside, then soft. Widths in parts of a face's width. */
+/** Draws the features of each face, a little wider than the mesh so that lids, lashes and the rims of the lips are included, with soft edges. Widths are fractions of the face's width. */
 export function drawFaces(planes: Planes, faces: readonly Face[], long: number, tones: Tones): FacePlanes {
   const made: FacePlanes = {
     eyes: planes.make(),
@@ -36,7 +36,7 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
     const width = faceWidth(face, long);
     const ring = (name: Parameters<typeof outlineOf>[1]) => outlineOf(face, name, long);
     const ears = earOutlines(face, long);
-    // Only about the face, however large the photo.
+    // Works only around the face, however large the photo is.
     const part = planes.around([...ring('oval'), ...ears.flat()], 0.12 * width + 2);
     const add = (into: number, outlines: (readonly [number, number])[][], wider: number, soft: number) =>
       planes.briefly(() => {
@@ -75,7 +75,7 @@ function drawTeeth(planes: Planes, face: Face, long: number, width: number, { lu
   const area = planes.sum(mouth);
   if (area < 12) return null;
   const mean = (of: number) => planes.briefly(() => planes.sum(planes.product(of, mouth)) / area);
-  // Against the mouth's own mean: teeth are the lighter and the less red part of it.
+  // Relative to the mean of the mouth: teeth are its lighter and less red part.
   const [meanLuma, meanRed] = [mean(luma), mean(red)];
   const bright = planes.copy(luma);
   planes.ramp(bright, meanLuma * 0.72, meanLuma * 0.98);

@@ -2,7 +2,7 @@ import * as z from 'zod';
 
 /** Points of a face's mesh. */
 export const MESH_POINTS = 468;
-/** Places are whole numbers of this part of the photo's long side: a fifth of a pixel at twenty megapixels. */
+/** Places are stored as whole multiples of the photo's long side divided by this: a fifth of a pixel at 20 megapixels. */
 export const GRID = 32768;
 
 /**
@@ -45,5 +45,5 @@ export function faceWidth({ mesh }: Pick<Face, 'mesh'>, long: number): number {
   return (Math.hypot(mesh[a] - mesh[b], mesh[a + 1] - mesh[b + 1], mesh[a + 2] - mesh[b + 2]) * long) / GRID;
 }
 
-/** A face this sure is guarded by itself; one less sure is offered. */
+/** A face with at least this score is guarded without asking; one with a lower score is only offered. */
 export const SURE = 0.65;

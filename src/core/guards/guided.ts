@@ -7,7 +7,7 @@ export interface GuidedModel {
 }
 
 /**
- * A mask drawn to the edges of a picture: the guided filter with a colour guide (He, Sun & Tang 2013, §3.5). `guide` are its planes of red,
+ * Snaps a mask to the edges of a picture with the guided filter with a colour guide (He, Sun & Tang 2013, §3.5). `guide` are its planes of red,
  * green and blue, `radius` in pixels; `eps` is the variance of a colour below which a difference is no edge.
  */
 export function guidedModel(planes: Planes, guide: readonly [number, number, number], mask: number, radius: number, eps: number): GuidedModel {
@@ -32,7 +32,7 @@ export function guidedModel(planes: Planes, guide: readonly [number, number, num
   return out;
 }
 
-/** The model read on a picture, as a new plane 0..1. */
+/** Applies the model to a picture; the result is a new plane of 0..1. */
 export function applyModel(planes: Planes, [r, g, b]: readonly [number, number, number], { slopes, offset }: GuidedModel): number {
   const out = planes.make();
   const [ar, ag, ab] = slopes;
@@ -40,7 +40,7 @@ export function applyModel(planes: Planes, [r, g, b]: readonly [number, number, 
   return out;
 }
 
-/** Draws a plane to the edges of the guide in place. */
+/** Snaps a plane to the edges of the guide, in place. */
 export function refine(planes: Planes, guide: readonly [number, number, number], plane: number, radius: number, eps = 1e-4): void {
   planes.briefly(() => {
     const out = applyModel(planes, guide, guidedModel(planes, guide, plane, radius, eps));

@@ -6,8 +6,8 @@ import type { Hint } from './schema';
 const TIP = 0.006;
 
 /**
- * A subject told by a few strokes on what is kept and on what is let go: each pixel goes to the strokes that are nearer on the geodesic way over
- * the photo's colours (Bai & Sapiro 2007), with the map of people as a first guess; then drawn to the photo's edges.
+ * The subject from a few strokes on it and beside it: each pixel goes to the strokes that are nearer by geodesic distance over
+ * the photo's colours (Bai & Sapiro 2007), with the map of people as a first guess. The result is snapped to the photo's edges.
  */
 export function fromHints(planes: Planes, guide: [number, number, number], hints: readonly Hint[], people: number): number {
   const out = planes.make();
@@ -25,7 +25,7 @@ export function fromHints(planes: Planes, guide: [number, number, number], hints
     }) as [number, number, number];
     const [keep, leave] = [seeds(true), seeds(false)];
     if (planes.sum(keep) < 1 || planes.sum(leave) < 1) {
-      // One kind of stroke alone adds to what was found, or takes from it, where the colours run on.
+      // With only one kind of stroke, what is connected to it by colour is added to what was found, or taken away.
       const { kernels } = planes.machine;
       kernels.copyWindow(people, planes.width, out, planes.width, planes.width, planes.height);
       const adds = planes.sum(keep) >= 1;
@@ -37,11 +37,11 @@ export function fromHints(planes: Planes, guide: [number, number, number], hints
       const { kernels } = planes.machine;
       const a = planes.geodesic(keep, calm, long * 4);
       const b = planes.geodesic(leave, calm, long * 4);
-      // b / (a + b): 1 at what is kept, 0 at what is let go.
+      // b / (a + b): 1 on the subject, 0 beside it.
       kernels.mixIn(a, b, planes.count, 1, 1, 1e-3);
       kernels.power(a, planes.count, -1);
       planes.times(b, a);
-      // What was found of people leans it, by a fifth at most.
+      // The people found weigh in by a fifth at most.
       if (planes.sum(people) > planes.count * 0.01) kernels.mixIn(b, people, planes.count, 1, 0.3, -0.15);
       planes.ramp(b, 0.42, 0.58);
       kernels.copyWindow(b, planes.width, out, planes.width, planes.width, planes.height);

@@ -54,7 +54,7 @@ export function headAxes(face: Face): { across: Vector; down: Vector; back: Vect
 }
 
 /**
- * Where a face's ears would be: the mesh has none, so each is a disc behind the point before it, standing off the head. One that is turned
+ * Where a face's ears should be. The mesh has none, so each is a disc behind the mesh point in front of the ear. One that is turned
  * away is left out.
  */
 export function earOutlines(face: Face, long: number): Outline[] {
@@ -62,7 +62,7 @@ export function earOutlines(face: Face, long: number): Outline[] {
   const width = faceWidth(face, long);
   return [234, 454].flatMap((i): Outline[] => {
     const out = i === 234 ? -1 : 1;
-    // Away from the viewer is positive: an ear whose side looks away is hidden.
+    // Positive means away from the viewer: an ear on that side is hidden.
     if (across[2] * out > 0.35) return [];
     const [x, y] = meshPoint(face, i, long);
     const depth = [0, 1].map((c) => back[c] * 0.8 + across[c] * out * 0.6);

@@ -12,7 +12,7 @@ import { drawSalient } from './salient';
 import { drawSkin, type SkinPlanes } from './skin';
 import { fromHints } from './hints';
 
-/** Long side of the regions' planes. Their edges are soft, and the finest of them are drawn to the photo's own when it is drawn. */
+/** Long side of the regions' planes. Their edges are soft, so that they need not be finer. */
 export const REGION_SIDE = 800;
 
 /** Cells of a map of people, in memory of its own. */

@@ -4,7 +4,7 @@ import type { Planes } from '../image/planes';
 
 /**
  * What stands out, as a guess at the subject where nobody was found: the distance of each pixel's calmed colour from the mean colour (Achanta et al.,
- * Frequency-tuned Salient Region Detection, 2009), leaning to the middle, drawn to the photo's edges.
+ * Frequency-tuned Salient Region Detection, 2009), weighted towards the middle of the photo and snapped to its edges.
  */
 export function drawSalient(planes: Planes, guide: readonly [number, number, number], { luma, blue, red }: Tones): number {
   const out = planes.make();

@@ -20,11 +20,11 @@ export const regions = [
 ] as const;
 export type RegionId = (typeof regions)[number]['id'];
 export const regionIds = regions.map((r) => r.id) as [RegionId, ...RegionId[]];
-/** Regions that are measured; what is painted by hand has only its strokes. */
+/** Regions that are measured on the photo. The one painted by hand has only strokes. */
 export type FoundId = Exclude<RegionId, 'painted'>;
 export const foundIds = regionIds.filter((id): id is FoundId => id !== 'painted');
 
-/** How one region is kept: by how much, and what was done to what was found. Strokes and lengths belong to the file, like those of spots. */
+/** How one region is guarded: by how much, and how its outline was corrected. Strokes and lengths are relative to the file, like those of spots. */
 export const regionSchema = z
   .object({
     amount: share('Amount', 1, { help: 'How far coats are held back here.' }),
@@ -35,7 +35,7 @@ export const regionSchema = z
   .strict();
 export type RegionSettings = z.output<typeof regionSchema>;
 
-/** The same as a piece keeps it: what is left out is the trade's own, so nothing is filled in here. */
+/** The same in a stored piece. A field that is missing takes the default amounts above, so no defaults are filled in here. */
 const keptRegionSchema = z
   .object({
     amount: regionSchema.shape.amount.unwrap().optional(),
@@ -51,21 +51,21 @@ const path = z
   .min(1)
   .max(5000);
 
-/** Amounts of a coat of its own, by region. */
+/** Amounts that one coat has of its own, by region. */
 export const amountsSchema = z.partialRecord(z.enum(regionIds), z.number().min(0).max(1));
 export type Amounts = z.output<typeof amountsSchema>;
 
 export const guardsSchema = z
   .object({
     regions: z.partialRecord(z.enum(regionIds), keptRegionSchema).default({}),
-    /** Faces that are taken or left out against what their sureness says, by number. */
+    /** Faces that the user has included or left out whatever their score, by number. */
     faces: z.record(z.string().regex(/^\d+$/), z.boolean()).default({}),
-    /** Strokes on what the subject is, and on what it is not; they take the place of what was found. */
+    /** Strokes on the subject and beside it; they replace what was found. */
     hints: z
       .array(z.object({ keep: z.boolean(), points: path }).strict())
       .max(200)
       .default([]),
-    /** Nobody was found: the subject is what stands out. */
+    /** No person was found, and what stands out is taken as the subject. */
     standsOut: z.boolean().default(false),
     /** Strokes along hair and fur, where a cut-out looks for finer edges: size in u of the file. */
     hairs: z
@@ -81,7 +81,7 @@ const defaults = new Map<RegionId, number>(regions.map((r) => [r.id, r.amount]))
 
 const neutralRegion = regionSchema.parse({});
 
-/** What holds for a region: its own settings over the trade's defaults. */
+/** The settings of a region; defaults stand in for those that the piece does not give. */
 export function settingsOf(guards: Pick<Guards, 'regions'>, id: RegionId): RegionSettings {
   return { ...neutralRegion, amount: defaults.get(id) ?? 1, ...guards.regions[id] };
 }

@@ -10,7 +10,7 @@ interface Colours {
   inverse: [number, number, number];
 }
 
-/** Mean and covariance of the colours under a weight; null where there is hardly any. `least` is a variance that is always granted. */
+/** Mean and covariance of the colours under a weight; null where the weight is close to zero. `least` is the smallest variance that is assumed. */
 export function coloursOf(planes: Planes, weight: number, a: number, b: number, least: number): Colours | null {
   return planes.briefly(() => {
     const at = planes.scratch.take(64);
@@ -26,7 +26,7 @@ export function coloursOf(planes: Planes, weight: number, a: number, b: number, 
   });
 }
 
-/** How alike each pixel's colours are, 0..1, as a new plane; `free` is the squared distance in deviations that costs nothing. */
+/** How similar each pixel's colours are to a Gaussian, 0..1, as a new plane. Up to the squared distance `free`, in deviations, the similarity is 1. */
 export function alike(planes: Planes, { mean, inverse }: Colours, a: number, b: number, free: number): number {
   const out = planes.make();
   const [ma, mb] = mean;
@@ -42,8 +42,8 @@ export interface SkinPlanes {
 }
 
 /**
- * Face skin, other skin and hair. Skin is told by a Gaussian of its colours learned from each face's own oval without its features; hair by
- * the geodesic way from a band above the oval over calmed colours, and is taken off the skin.
+ * Face skin, other skin and hair. Skin is recognised by a Gaussian of its colours, learned from each face's oval without its features; hair by
+ * its geodesic distance over smoothed colours from a band above the oval. Hair is subtracted from skin.
  */
 export function drawSkin(planes: Planes, faces: readonly Face[], long: number, tones: Tones, made: FacePlanes, person: number): SkinPlanes {
   const out: SkinPlanes = { skin: planes.make(), body: planes.make(), hair: planes.make() };
@@ -69,11 +69,11 @@ function drawOne(planes: Planes, face: Face, long: number, { luma, blue, red }: 
   const [calmBlue, calmRed] = [blue, red].map((plane) => relative(planes, plane, luma, 0.012 * width));
   const first = coloursOf(planes, inner, calmBlue, calmRed, 4e-4);
   if (!first) return;
-  // Once more over what is like it: a fringe or glasses are left out.
+  // Learn again from what is similar to it, so that a fringe or glasses do not count.
   planes.times(inner, alike(planes, first, calmBlue, calmRed, 1));
   const colours = coloursOf(planes, inner, calmBlue, calmRed, 4e-4) ?? first;
   const like = alike(planes, colours, calmBlue, calmRed, 5);
-  // Where it is nearly black there is no colour to tell by.
+  // Where it is nearly black its colour says nothing.
   const lit = planes.copy(luma);
   planes.ramp(lit, 0.025, 0.07);
   planes.times(like, lit);
@@ -99,7 +99,7 @@ function drawOne(planes: Planes, face: Face, long: number, { luma, blue, red }: 
   planes.most(out.body, body);
 }
 
-/** A colour difference by luma, calmed over `sigma` pixels. */
+/** A colour difference divided by luma, smoothed over `sigma` pixels. */
 function relative(planes: Planes, plane: number, luma: number, sigma: number): number {
   const out = planes.copy(plane);
   const under = planes.copy(luma);
@@ -144,7 +144,7 @@ function drawHair(planes: Planes, face: Face, long: number, width: number, tones
     planes.blur(calm, 0.03 * width);
     return calm;
   }) as [number, number, number];
-  // Skin and what is no person are dear to cross.
+  // Crossing skin or what is not a person costs much.
   const barrier = planes.copy(skin);
   planes.without(barrier, seeds);
   planes.machine.kernels.mixIn(guide[0], barrier, planes.count, 1, 0.5, 0);
@@ -153,7 +153,7 @@ function drawHair(planes: Planes, face: Face, long: number, width: number, tones
   planes.ramp(hair, 1.15 * width, 0.75 * width);
   planes.times(hair, person);
   planes.without(hair, skin);
-  // Lights in hair that look like skin are closed over.
+  // Highlights in hair that look like skin are filled.
   planes.widen(hair, 0.06 * width);
   planes.widen(hair, -0.06 * width);
   return hair;

@@ -22,7 +22,7 @@ export interface Tile extends Region {
 export const padded = (width: number, height: number) => Math.ceil((width * height) / 8) * 8;
 
 /** Copies the part of a tile over a smaller tile's region into it. */
-export function window({ kernels }: Machine, from: Tile, into: Tile): void {
+export function copyPart({ kernels }: Machine, from: Tile, into: Tile): void {
   const offset = ((into.y - from.y) * from.width + into.x - from.x) * 4;
   for (let c = 0; c < 4; c++) {
     kernels.copyWindow(from.ptr + c * from.stride + offset, from.width, into.ptr + c * into.stride, into.width, into.width, into.height);
@@ -34,7 +34,7 @@ export function shrink(machine: Machine, tile: Tile, region: Region): Tile {
   const count = padded(region.width, region.height);
   const small = { ...region, ptr: tile.ptr, stride: count * 4, count };
   // Rows move only towards lower addresses, and in order, so none is overwritten before it has moved.
-  window(machine, tile, small);
+  copyPart(machine, tile, small);
   return small;
 }
 
@@ -89,6 +89,6 @@ export class Scratch {
 /** The part of a tile over a smaller region, as a tile of its own. */
 export function cutOut(scratch: Scratch, from: Tile, { x, y, width, height }: Region): Tile {
   const out = scratch.tile({ x, y, width, height });
-  window(scratch.machine, from, out);
+  copyPart(scratch.machine, from, out);
   return out;
 }

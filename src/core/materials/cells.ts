@@ -3,7 +3,7 @@ import type { Field } from './field';
 import { Random } from './random';
 import type { Sheet } from './sheet';
 
-/** Cells are told apart on a grid of this size, whatever the size of the sheet, so that they are the same at every size. */
+/** Islands are found on a grid of this size, whatever the size of the sheet, so that they are the same at every size. */
 const GRID = 512;
 const MASK = GRID - 1;
 const SINE = Float32Array.from({ length: GRID }, (_, i) => Math.sin((2 * Math.PI * i) / GRID));
@@ -11,7 +11,7 @@ const SINE = Float32Array.from({ length: GRID }, (_, i) => Math.sin((2 * Math.PI
 type Value = (x: number, y: number, random: Random) => number;
 
 /**
- * The islands between cracks. What comes back gives every island a value of its own, made from where its middle lies; cracks take the largest
+ * The islands between cracks. Returns a function that gives every island a value computed from its middle; cracks take the largest
  * value beside them. The grid is a torus, as the net is.
  */
 export function islandsOf(cracks: Crack[]): (seed: number, value: Value) => Float32Array {

@@ -127,7 +127,7 @@ export function materialById(id: string): Material {
 
 export { families, type Material } from './material';
 
-/** What of a material counts first where it is a mask or a tip: dark marks on a light ground, else its lights. */
+/** Which part of a material paints by default where it is a mask or a tip: its darks if it has dark marks on a light ground, otherwise its lights. */
 export function marksOf(id: string): Marks {
   const { marks, luma } = materialById(id);
   return marks ?? (luma >= 0.5 ? 'darks' : 'lights');

@@ -30,7 +30,7 @@ export interface Paint {
   /** Radians; −2.25 is from the top left. */
   azimuth?: number;
   elevation?: number;
-  /** Strength of the relief in the colour: the one figure that makes paper of stucco. */
+  /** Strength of the relief in the colour. It decides whether a surface looks like paper or like stucco. */
   contrast?: number;
   /** Share of light that spreads inside, and how far (fraction of the long side). */
   translucency?: [share: number, spread: number];
@@ -43,7 +43,7 @@ export interface Paint {
   knee?: number;
 }
 
-/** What of a material counts where it is a mask or a tip. */
+/** Which part of a material paints where it is a mask or a tip. */
 export const marksOptions = [
   { value: 'lights', label: 'Its lights' },
   { value: 'darks', label: 'Its darks' },
@@ -71,7 +71,7 @@ export interface Material<S extends z.ZodObject = z.ZodObject> {
   paint(sheet: Sheet, params: z.output<S>): Paint;
 }
 
-/** Keeps the type of `params` while an entry is written. */
+/** Infers the type of `params` for an entry. */
 export function defineMaterial<S extends z.ZodObject>(material: Material<S>): Material {
   return material as unknown as Material;
 }

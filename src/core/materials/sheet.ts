@@ -3,6 +3,7 @@ import type { Spot, StrokePoint } from './events';
 import { Field } from './field';
 import { turnedLattice } from './lattice';
 import { Random } from './random';
+import { SheetMemory } from './sheetMemory';
 
 /** Standard deviation of the noise kernel over a large area; measured, see sheet.test.ts. */
 export const NOISE_DEVIATION = 0.208;
@@ -24,24 +25,19 @@ interface NoiseOptions {
 export type { Spot, StrokePoint } from './events';
 
 /**
- * The worktop on which a generator makes a material: planes of width × height, lengths in fractions of the long side `size`.
+ * What a generator works on: planes of width × height, with lengths in fractions of the long side `size`.
  * Sides are multiples of 16. With `wrap` everything drawn continues on the opposite side.
  */
-export class Sheet {
-  readonly count: number;
+export class Sheet extends SheetMemory {
   readonly size: number;
   readonly random: Random;
   /** Where the material ends, in fractions of the long side; the planes may reach a little further. */
   readonly right: number;
   readonly bottom: number;
   private salt = 0;
-  private free: number[] = [];
-  private next: number;
-  private readonly end: number;
-  private open: Field[][] = [];
 
   constructor(
-    readonly machine: Machine,
+    machine: Machine,
     readonly width: number,
     readonly height: number,
     readonly seed: number,
@@ -50,14 +46,16 @@ export class Sheet {
     bytes: number,
     aspect = width / height,
   ) {
+    super(machine, width * height, start, bytes);
     if (width % 16 || height % 16) throw new RangeError(`A sheet's sides must be multiples of 16, got ${width} × ${height}.`);
-    this.count = width * height;
     this.size = Math.max(width, height);
     this.random = new Random(seed);
     this.right = Math.min(width / this.size, Math.min(1, aspect));
     this.bottom = Math.min(height / this.size, Math.min(1, 1 / aspect));
-    this.next = start;
-    this.end = start + bytes;
+  }
+
+  protected fieldAt(address: number): Field {
+    return new Field(this, address);
   }
 
   /** Pixels to a fraction of the long side. */
@@ -68,59 +66,6 @@ export class Sheet {
   /** A number that differs for every call and seed but not with size: the seed of one noise. */
   private key(): number {
     return (this.seed * 7919 + ++this.salt * 104729) & 0x7fffffff;
-  }
-
-  private grab(bytes: number): number {
-    const at = this.next;
-    this.next += Math.ceil(bytes / 16) * 16;
-    if (this.next > this.end) throw new RangeError('A material needs more planes than it was given.');
-    return at;
-  }
-
-  plane(value = 0): Field {
-    const field = new Field(this, this.free.pop() ?? this.grab(this.count * 4));
-    this.machine.kernels.fill(field.ptr, this.count, value);
-    this.open[this.open.length - 1]?.push(field);
-    return field;
-  }
-
-  release(...fields: Field[]): void {
-    for (const field of fields) {
-      for (const list of this.open) {
-        const i = list.indexOf(field);
-        if (i >= 0) list.splice(i, 1);
-      }
-      this.free.push(field.ptr);
-    }
-  }
-
-  /** Runs `make` and gives back every plane it took but the one it returns. */
-  scope(make: () => Field): Field {
-    this.open.push([]);
-    const kept = make();
-    const taken = this.open.pop() ?? [];
-    for (const field of taken) if (field !== kept) this.free.push(field.ptr);
-    this.open[this.open.length - 1]?.push(kept);
-    return kept;
-  }
-
-  /** Writes numbers for a kernel to read and gives the memory back afterwards. */
-  table<T>(values: ArrayLike<number>, read: (ptr: number) => T): T {
-    const mark = this.next;
-    const at = this.grab(values.length * 4);
-    this.machine.floats.set(values, at / 4);
-    const result = read(at);
-    this.next = mark;
-    return result;
-  }
-
-  moments(field: Field): { mean: number; deviation: number } {
-    return this.table([0, 0, 0, 0], (ptr) => {
-      this.machine.kernels.moments(field.ptr, this.count, ptr);
-      const [sum, squares] = new Float64Array(this.machine.memory.buffer, ptr, 2);
-      const mean = sum / this.count;
-      return { mean, deviation: Math.sqrt(Math.max(0, squares / this.count - mean * mean)) };
-    });
   }
 
   /**
@@ -156,7 +101,7 @@ export class Sheet {
       const freq = f * lacunarity ** o;
       const fade = Math.min(1, Math.max(0, 2 - (freq * top) / (0.25 * this.size)));
       total += amplitude * amplitude;
-      // Drawn for octaves that are left out too, so that what follows is the same at every size.
+      // Octaves that are left out draw their random numbers too, so that all later ones are the same at every size.
       const seed = this.key();
       if (fade <= 0) continue;
       while (small(freq) < halvings) {

@@ -35,7 +35,7 @@ export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
     };
     void drawCells(piece, coat, pair, region, scale, (keys) => keys[0], show, stop.signal).catch(complain);
     return () => stop.abort();
-    // The pair by its keys: its members are made anew at every look.
+    // Keyed by the pair's keys, because the objects are new at every render.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [piece, coat, keys]);
   const move = (e: PointerEvent<HTMLDivElement>) => {

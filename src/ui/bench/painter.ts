@@ -54,7 +54,7 @@ export class Painter {
   ) {}
 
   request(scene: Scene): void {
-    // A released slider keeps what it has shown: the same picture by another object.
+    // A released slider keeps what is already on the canvas; only the objects are new.
     if (this.last && !this.failed && sameScene(this.last, scene)) return;
     this.failed = false;
     this.wanted = scene;
@@ -96,7 +96,7 @@ export class Painter {
     const scene = this.last;
     try {
       await this.draw(scene, false, stop.signal);
-      // What is on the canvas is as fine as the screen: said for whoever waits for it.
+      // Tests wait for this: the canvas now has the screen's full resolution.
       if (scene === this.last && !stop.signal.aborted) this.canvas.dataset.drawn = 'fine';
     } catch (error) {
       this.fail(error);
@@ -146,7 +146,7 @@ export class Painter {
     this.drawn = { region, scale };
   }
 
-  /** Hands what is on the canvas to whoever measures it. */
+  /** Hands the pixels on the canvas to the scopes again. */
   again(): void {
     if (this.image && this.drawn) this.onFrame(new Uint8Array(this.image.data.buffer), this.image.width, this.image.height);
   }
@@ -166,7 +166,7 @@ export class Painter {
 
 const sameScene = (a: Scene, b: Scene): boolean => equal(withoutRecord(a), withoutRecord(b));
 
-/** A scene without what a piece records beside its picture. */
+/** A scene without what does not affect the picture. */
 const withoutRecord = ({ piece: { name: _name, changed: _changed, created: _created, ...piece }, ...scene }: Scene) => ({ ...scene, piece });
 
 /** The part of the piece that is in view, in whole pixels at a scale; null when none is. */

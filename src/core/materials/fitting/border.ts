@@ -14,9 +14,9 @@ export interface Border {
   tone: 'dark' | 'light' | 'plain';
 }
 
-/** A border is plain: its values differ from its own middle one by no more than this. */
+/** A border counts as plain when its values differ from their median by no more than this. */
 const TOLERANCE = 0.07;
-/** What lies inside must differ from it by at least this, */
+/** What lies inside must differ from it by at least this,*/
 const STEP = 0.11;
 /** at once, on this share of the lines that cross the edge, */
 const SHARP = 0.6;
@@ -50,7 +50,7 @@ function depthOf({ width, height, pixels }: Small, side: 'left' | 'top' | 'right
     const values = Float32Array.from({ length }, (_, i) => pixels[at(line, i) + c]).sort();
     return values[length >> 1];
   };
-  // The outermost line may be half of something else; the next one tells the colour.
+  // The outermost line may be mixed with something else, so the next one gives the colour.
   const colour = [0, 1, 2].map((c) => middle(1, c));
   const isPlain = (p: number) => colour.every((v, c) => Math.abs(pixels[p + c] - v) <= TOLERANCE);
   /** Share of a line that has the border's colour. */
@@ -66,7 +66,7 @@ function depthOf({ width, height, pixels }: Small, side: 'left' | 'top' | 'right
   while (line < most && share(line) > 0.3) line++;
   if (line >= most) return { depth: 0, luma: 0 };
   line++;
-  // A sky or a dark corner goes over slowly; a sheet ends at once, wherever along the edge one looks.
+  // A sky or a dark corner fades gradually, while the edge of a sheet is abrupt along its whole length.
   let sharp = 0;
   for (let i = 0; i < length; i++) {
     let d = 0;

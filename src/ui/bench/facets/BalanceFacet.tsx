@@ -15,7 +15,7 @@ import { ReadyStep } from './ReadyStep';
 
 const balanceSchema = z.object(balanceFields);
 
-/** What the light is taken to be: a spot that is to be grey, the whole picture, or so much warmer and redder. */
+/** White balance: from a spot that should be grey, from the whole picture, or by sliders. */
 export function BalanceFacet() {
   const c = useColours();
   const piece = useBench(shownPiece);

@@ -126,7 +126,7 @@ interface CellProps {
   onMark(): void;
 }
 
-/** Whether a mouse has moved, and not the sheet under a mouse that rests: then keys are looking. */
+/** True if the mouse itself has moved, rather than the sheet under a resting mouse. */
 const pointed = (e: PointerEvent) => e.pointerType === 'mouse' && (e.movementX !== 0 || e.movementY !== 0);
 
 function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: CellProps) {

@@ -110,7 +110,7 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
   );
 }
 
-/** A cut-out's edge, and the way from a picture to its subject and back. */
+/** The edge of a cut-out, and switching between a picture and its subject. */
 function CutPanel({ coat }: { coat: Coat }) {
   const c = useColours();
   const { change, openFacet } = useBench.getState();

@@ -24,7 +24,7 @@ export function SpotsFacet() {
     if (!chosen || spot === null) return;
     change('Look for another source', without(spot));
     const { from, ...rest } = chosen;
-    // A little larger, so that another place may be found the better one.
+    // A little larger, so that another source may turn out better.
     await addSpot({ ...rest, size: Math.min(1000, rest.size * 1.15) });
   };
   return (

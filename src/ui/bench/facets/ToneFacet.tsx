@@ -11,7 +11,7 @@ import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
-import { useCoatLook } from '@/store/coatLook';
+import { useCoatMeasure } from '@/store/coatMeasure';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { usePalette } from '@/store/palette';
@@ -33,7 +33,7 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   const alone = held?.kind === 'alone';
   const { schema } = treatmentByKind('tone');
   const neutral = schema.parse({ kind: 'tone' });
-  const look = useCoatLook(coat, Math.max(0, toned));
+  const look = useCoatMeasure(coat, Math.max(0, toned));
   const tone = { ...neutral, ...treatmentOf(coat, 'tone') };
   const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
   return (
@@ -67,7 +67,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const { label, schema, neutral } = treatmentByKind(values.kind);
   const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
   const say1 = label.toLowerCase();
-  const look = useCoatLook(coat, index);
+  const look = useCoatMeasure(coat, index);
   const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
   return (
     <Fold title={label} changed={values.active} begin>

@@ -8,16 +8,16 @@ import { useBench } from './bench';
 import { complain } from './notices';
 import { small } from './scopes';
 
-export interface CoatLook {
+export interface CoatMeasure {
   histogram: Histogram;
   /** It has no colour to turn or to take away. */
   grey: boolean;
 }
 
 /** How a coat's pixels look by themselves after its first `steps` treatments; null until they have been measured. */
-export function useCoatLook(coat: Coat, steps: number): CoatLook | null {
+export function useCoatMeasure(coat: Coat, steps: number): CoatMeasure | null {
   const piece = useBench((s) => s.piece);
-  const [look, setLook] = useState<CoatLook | null>(null);
+  const [look, setLook] = useState<CoatMeasure | null>(null);
   const before = coat.treatments.slice(0, steps);
   const name = [coat.source, coat.lay, ...before].map((part) => identify(part as object)).join();
   useEffect(() => {
