@@ -14,9 +14,9 @@ module.exports = {
       displayName: 'core',
       // Without a realm of its own: there every use of Math is slow, and these tests compute a great deal.
       testEnvironment: 'jest-environment-node-single-context',
-      testMatch: ['<rootDir>/src/{core,engine}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{src/{core,engine},cli}/**/*.test.ts'],
     },
-    { ...node, displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/{src/{store,ui},cli,server,demo}/**/*.test.ts'] },
+    { ...node, displayName: 'node', testEnvironment: 'node', testMatch: ['<rootDir>/{src/{store,ui},server,demo}/**/*.test.ts'] },
     {
       displayName: 'web',
       preset: 'jest-expo/web',

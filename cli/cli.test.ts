@@ -1,10 +1,11 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { runHere } from './testing';
 
-// Every test starts several processes.
+// Commands run in this process; the last tests start processes of their own.
 jest.setTimeout(60_000);
 
 const root = process.env.DERMATEX_ROOT ?? process.cwd();
@@ -12,12 +13,16 @@ const main = path.join(root, 'build/cli-main.mjs');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-'));
 const file = (name: string) => path.join(folder, name);
 const env = { ...process.env, DERMATEX_ROOT: root };
-const run = (...args: string[]) => execFileSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
-const fails = (...args: string[]) => {
-  const { status, stderr } = spawnSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+const run = async (...args: string[]) => {
+  const { status, out, err } = await runHere(args);
+  expect([status, err]).toEqual([0, '']);
+  return out;
+};
+const fails = async (...args: string[]) => {
+  const { status, err } = await runHere(args);
   expect(status).toBe(2);
-  expect(stderr.trim().split('\n')).toHaveLength(1);
-  return stderr.trim();
+  expect(err.trim().split('\n')).toHaveLength(1);
+  return err.trim();
 };
 const recipe = (name: string, coats: object[], more: object = {}) => {
   writeFileSync(file(name), JSON.stringify({ dermatex: 1, name, coats, ...more }));
@@ -38,7 +43,7 @@ beforeAll(async () => {
 });
 
 it('renders grey in overlay as the photo itself (common practice)', async () => {
-  run(
+  await run(
     'render',
     '--photo',
     file('photo.png'),
@@ -53,7 +58,7 @@ it('renders grey in overlay as the photo itself (common practice)', async () => 
 
 it('renders multiply with a mask as the formula says', async () => {
   const mask = { start: 'all', parts: [{ kind: 'ellipse', op: 'subtract', cx: 0.5, cy: 0.5, rx: 0.2, ry: 0.2, feather: 0, density: 1, turn: 0 }] };
-  run(
+  await run(
     'render',
     '--photo',
     file('photo.png'),
@@ -70,37 +75,37 @@ it('renders multiply with a mask as the formula says', async () => {
 
 it('scales, measures and checks', async () => {
   const r = recipe('ok.json', [{ source: { kind: 'material', id: 'paper.cold-press', seed: 7, params: { tooth: 1.2 } }, blend: 'multiply' }]);
-  run('render', '--photo', file('photo.png'), '--recipe', r, '--out', file('half.png'), '--scale', '0.5');
+  await run('render', '--photo', file('photo.png'), '--recipe', r, '--out', file('half.png'), '--scale', '0.5');
   expect(await sharp(file('half.png')).metadata()).toMatchObject({ width: 120, height: 80 });
-  expect(run('check', r)).toBe('ok.json is a valid recipe with 1 coat.\n');
-  expect(run('measure', file('photo.png'), file('photo.png'))).toMatch(/^ciede2000 mean 0\.0000 p95 0\.0000 max 0\.0000 ssim 1\.000000/);
+  expect(await run('check', r)).toBe('ok.json is a valid recipe with 1 coat.\n');
+  expect(await run('measure', file('photo.png'), file('photo.png'))).toMatch(/^ciede2000 mean 0\.0000 p95 0\.0000 max 0\.0000 ssim 1\.000000/);
 });
 
 it('lists and makes materials of any size', async () => {
-  expect(run('materials').trim().split('\n').length).toBeGreaterThanOrEqual(45);
-  run('material', 'paper.aged', '--seed', '4', '--size', '300x190', '--out', file('aged.png'));
-  run('material', 'cloth.linen', '--seed', '4', '--size', '111x70', '--out', file('linen.png'));
+  expect((await run('materials')).trim().split('\n').length).toBeGreaterThanOrEqual(45);
+  await run('material', 'paper.aged', '--seed', '4', '--size', '300x190', '--out', file('aged.png'));
+  await run('material', 'cloth.linen', '--seed', '4', '--size', '111x70', '--out', file('linen.png'));
   expect(await sharp(file('aged.png')).metadata()).toMatchObject({ width: 300, height: 190, channels: 3 });
   expect(await sharp(file('linen.png')).metadata()).toMatchObject({ width: 111, height: 70 });
 });
 
-it('leaves an earlier result as it was when a new one cannot be written', () => {
+it('leaves an earlier result as it was when a new one cannot be written', async () => {
   writeFileSync(file('kept.png'), 'before');
   const folder2 = file('closed');
-  expect(fails('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', path.join(folder2, 'o.png'))).toMatch(
+  expect(await fails('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', path.join(folder2, 'o.png'))).toMatch(
     /cannot be written; does its folder exist/,
   );
   expect(existsSync(folder2)).toBe(false);
   expect(readFileSync(file('kept.png'), 'utf8')).toBe('before');
-  run('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', file('kept.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', file('kept.png'));
   expect(existsSync(`${file('kept.png')}.part`)).toBe(false);
 });
 
 it('writes JPEG and WebP of the same picture', async () => {
   const plain = recipe('plain.json', []);
   for (const ending of ['jpg', 'webp']) {
-    run('render', '--photo', file('photo.png'), '--recipe', plain, '--out', file(`same.${ending}`));
-    const text = run('measure', file('photo.png'), file(`same.${ending}`));
+    await run('render', '--photo', file('photo.png'), '--recipe', plain, '--out', file(`same.${ending}`));
+    const text = await run('measure', file('photo.png'), file(`same.${ending}`));
     expect(Number(/mean ([\d.]+)/.exec(text)?.[1])).toBeLessThan(1.5);
     expect(await sharp(file(`same.${ending}`)).metadata()).toMatchObject({ width: 240, height: 160, channels: 3 });
   }
@@ -108,27 +113,27 @@ it('writes JPEG and WebP of the same picture', async () => {
 
 it('readies the photo as a recipe says: quarter turn, crop, grey spot, exposure', async () => {
   const look = (ready: object) => recipe('ready.json', [], { ready });
-  run('render', '--photo', file('photo.png'), '--recipe', look({ crop: { x: 0.25, y: 0.5, w: 0.5, h: 0.25 } }), '--out', file('cut.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', look({ crop: { x: 0.25, y: 0.5, w: 0.5, h: 0.25 } }), '--out', file('cut.png'));
   expect(await sharp(file('cut.png')).metadata()).toMatchObject({ width: 120, height: 40 });
   const cut = await pixels('cut.png');
   expect([cut[0], cut[1], cut[2]]).toEqual([60, 80, 128]);
-  run('render', '--photo', file('photo.png'), '--recipe', look({ quarter: 1 }), '--out', file('quarter.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', look({ quarter: 1 }), '--out', file('quarter.png'));
   const turned = await sharp(file('photo.png')).rotate(90).raw().toBuffer();
   expect(Buffer.compare(turned, await pixels('quarter.png'))).toBe(0);
-  run('render', '--photo', file('photo.png'), '--recipe', look({ flip: true }), '--out', file('flip.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', look({ flip: true }), '--out', file('flip.png'));
   expect(Buffer.compare(await sharp(file('photo.png')).flop().raw().toBuffer(), await pixels('flip.png'))).toBe(0);
-  run('render', '--photo', file('photo.png'), '--recipe', look({ whiteBalance: { neutral: [0.5, 0.2] } }), '--out', file('grey-spot.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', look({ whiteBalance: { neutral: [0.5, 0.2] } }), '--out', file('grey-spot.png'));
   const balanced = await pixels('grey-spot.png');
   const spot = (32 * 240 + 120) * 3;
   expect(Math.max(...balanced.slice(spot, spot + 3)) - Math.min(...balanced.slice(spot, spot + 3))).toBeLessThanOrEqual(2);
-  run('render', '--photo', file('photo.png'), '--recipe', look({ tone: { exposure: 0.5, shadows: 0.3 } }), '--out', file('lit.png'));
+  await run('render', '--photo', file('photo.png'), '--recipe', look({ tone: { exposure: 0.5, shadows: 0.3 } }), '--out', file('lit.png'));
   const lit = await pixels('lit.png');
   expect(lit[spot + 2]).toBeGreaterThan(145);
-  expect(fails('render', '--photo', file('photo.png'), '--recipe', look({ crop: { w: -1 } }), '--out', file('no.png'))).toMatch(/ready.crop.w/);
+  expect(await fails('render', '--photo', file('photo.png'), '--recipe', look({ crop: { w: -1 } }), '--out', file('no.png'))).toMatch(/ready.crop.w/);
 });
 
-it('renders the example of the design’s §7 as far as its operations exist', () => {
-  run(
+it('renders the example of the design’s §7 as far as its operations exist', async () => {
+  await run(
     'render',
     '--photo',
     file('photo.png'),
@@ -180,28 +185,36 @@ it('measures under a mask only', async () => {
       mask: { start: 'none', parts: [{ kind: 'ellipse', op: 'add', cx: 0.9, cy: 0.5, rx: 0.05, ry: 0.1, feather: 0, density: 1, turn: 0 }] },
     },
   ]);
-  run('render', '--photo', file('photo.png'), '--recipe', half, '--out', file('right.png'));
-  expect(run('measure', file('photo.png'), file('right.png'))).not.toMatch(/max 0\.0000/);
-  expect(run('measure', file('photo.png'), file('right.png'), '--mask', file('mask.png'))).toMatch(/mean 0\.0000 p95 0\.0000 max 0\.0000/);
+  await run('render', '--photo', file('photo.png'), '--recipe', half, '--out', file('right.png'));
+  expect(await run('measure', file('photo.png'), file('right.png'))).not.toMatch(/max 0\.0000/);
+  expect(await run('measure', file('photo.png'), file('right.png'), '--mask', file('mask.png'))).toMatch(/mean 0\.0000 p95 0\.0000 max 0\.0000/);
 });
 
-it('refuses bad input with one line, exit code 2 and no file', () => {
+it('refuses bad input with one line, exit code 2 and no file', async () => {
   const out = file('never.png');
   const good = recipe('good.json', []);
-  expect(fails('render', '--photo', file('nowhere.png'), '--recipe', good, '--out', out)).toMatch(/no file/);
-  expect(fails('render', '--photo', good, '--recipe', good, '--out', out)).toMatch(/not a PNG/);
-  expect(fails('render', '--photo', file('photo.png'), '--recipe', recipe('bad.json', [{ source: { kind: 'magic' } }]), '--out', out)).toMatch(
+  expect(await fails('render', '--photo', file('nowhere.png'), '--recipe', good, '--out', out)).toMatch(/no file/);
+  expect(await fails('render', '--photo', good, '--recipe', good, '--out', out)).toMatch(/not a PNG/);
+  expect(await fails('render', '--photo', file('photo.png'), '--recipe', recipe('bad.json', [{ source: { kind: 'magic' } }]), '--out', out)).toMatch(
     /not a recipe/,
   );
   expect(
-    fails('render', '--photo', file('photo.png'), '--recipe', recipe('lost.json', [{ source: { kind: 'picture', file: 'lost.png' } }]), '--out', out),
+    await fails(
+      'render',
+      '--photo',
+      file('photo.png'),
+      '--recipe',
+      recipe('lost.json', [{ source: { kind: 'picture', file: 'lost.png' } }]),
+      '--out',
+      out,
+    ),
   ).toMatch(/no file/);
-  expect(fails('render', '--photo', file('photo.png'), '--recipe', good, '--out', file('x.gif'))).toMatch(/must be named/);
-  expect(fails('material', 'paper.gold', '--out', out)).toMatch(/no material called/);
-  expect(fails('material', 'paper.aged', '--size', '9x9', '--out', out)).toMatch(/--size/);
-  expect(fails('polish')).toMatch(/no command "polish"/);
-  expect(fails('measure', file('photo.png'), file('grey.png'))).toMatch(/differ in size/);
-  expect(fails('check', recipe('p.json', [{ source: { kind: 'material', id: 'paper.aged', params: { border: 9 } } }]))).toMatch(/border/);
+  expect(await fails('render', '--photo', file('photo.png'), '--recipe', good, '--out', file('x.gif'))).toMatch(/must be named/);
+  expect(await fails('material', 'paper.gold', '--out', out)).toMatch(/no material called/);
+  expect(await fails('material', 'paper.aged', '--size', '9x9', '--out', out)).toMatch(/--size/);
+  expect(await fails('polish')).toMatch(/no command "polish"/);
+  expect(await fails('measure', file('photo.png'), file('grey.png'))).toMatch(/differ in size/);
+  expect(await fails('check', recipe('p.json', [{ source: { kind: 'material', id: 'paper.aged', params: { border: 9 } } }]))).toMatch(/border/);
   expect(existsSync(out)).toBe(false);
 });
 
@@ -225,7 +238,7 @@ it('a material of 16 bits keeps them: a hundredth of the scale, stretched to all
     ['deep', undefined],
     ['deep-fitted', { grey: true, top: 0.1 }],
   ] as const) {
-    run('render', '--photo', file('photo.png'), '--recipe', look(`${name}.json`, fitting), '--out', file(`${name}-out.png`));
+    await run('render', '--photo', file('photo.png'), '--recipe', look(`${name}.json`, fitting), '--out', file(`${name}-out.png`));
     const out = await pixels(`${name}-out.png`);
     expect(new Set(Array.from({ length: 240 }, (_, x) => out[(80 * 240 + x) * 3])).size).toBeGreaterThan(100);
   }
@@ -236,7 +249,7 @@ it('a picture is trimmed and tiled without a seam as the recipe says', async () 
   const raw = Buffer.from(Array.from({ length: W * W }, (_, i) => (i % W < 20 ? [0, 0, 0] : [200, 180, 160])).flat());
   await sharp(raw, { raw: { width: W, height: W, channels: 3 } }).png().toFile(file('bordered.png')); // prettier-ignore
   const source = { kind: 'picture', file: 'bordered.png', fitting: { left: 0.11, seamless: true } };
-  run(
+  await run(
     'render',
     '--photo',
     file('photo.png'),
@@ -249,11 +262,11 @@ it('a picture is trimmed and tiled without a seam as the recipe says', async () 
   for (let i = 0; i < out.length; i += 3 * 97) expect([out[i], out[i + 1], out[i + 2]]).toEqual([200, 180, 160]);
 });
 
-it('checks a material pack, and says what is wrong with a broken one', () => {
+it('checks a material pack, and says what is wrong with a broken one', async () => {
   const pack = path.join(root, 'demo/supplier/slipway-walls.zip');
-  expect(run('check', pack)).toContain('is a valid pack with 3 pictures (Slipway walls)');
+  expect(await run('check', pack)).toContain('is a valid pack with 3 pictures (Slipway walls)');
   writeFileSync(file('half.zip'), readFileSync(pack).subarray(0, 9000));
-  expect(fails('check', file('half.zip'))).toContain('“half.zip” is not a zip file, or is damaged');
+  expect(await fails('check', file('half.zip'))).toContain('“half.zip” is not a zip file, or is damaged');
 });
 
 it('is called from any folder: its own files are found, and files are named from there', async () => {
@@ -266,4 +279,10 @@ it('is called from any folder: its own files are found, and files are named from
   expect(await sharp(file('elsewhere.png')).metadata()).toMatchObject({ width: 240, height: 160 });
   const made = call('material', 'paper.laid', '--seed', '1', '--size', '64x64', '--out', 'laid.png');
   expect([made.status, made.stderr]).toEqual([0, '']);
+});
+
+it('ends with the exit code of what happened, and says mistakes on the error stream', () => {
+  const call = (...args: string[]) => spawnSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+  expect(call('polish')).toMatchObject({ status: 2, stdout: '', stderr: expect.stringMatching(/^There is no command "polish".*\n$/) as string });
+  expect(call('help')).toMatchObject({ status: 0, stderr: '' });
 });

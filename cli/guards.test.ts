@@ -3,15 +3,16 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync, mkdirSync } from 
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { runHere } from './testing';
 
-// Every test starts a process that loads three models.
+// Three models are loaded once; the last test starts processes of its own.
 jest.setTimeout(120_000);
 
 const root = process.env.DERMATEX_ROOT ?? process.cwd();
 const main = path.join(root, 'build/cli-main.mjs');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-guards-'));
 const env = { ...process.env, DERMATEX_ROOT: root };
-const run = (...args: string[]) => execFileSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+const run = async (...args: string[]) => expect(await runHere(args)).toMatchObject({ status: 0, err: '' });
 
 // NASA's and the US Navy's photographs (public domain) and three CC0 pictures, from Debian's packages: scripts/real-photos.mjs.
 const real = (name: string) => path.join(root, 'build/real', name);
@@ -20,10 +21,10 @@ interface Report {
   faces: { score: number; taken: boolean; box: { x: number; y: number; width: number; height: number } }[];
 }
 const found = new Map<string, Report>();
-function guards(name: string, photo = real(name)): Report {
+async function guards(name: string, photo = real(name)): Promise<Report> {
   let report = found.get(name);
   if (!report) {
-    run('guards', '--photo', photo, '--out', path.join(folder, name));
+    await run('guards', '--photo', photo, '--out', path.join(folder, name));
     report = JSON.parse(readFileSync(path.join(folder, name, 'guards.json'), 'utf8')) as Report;
     found.set(name, report);
   }
@@ -69,19 +70,19 @@ describe('on real portraits', () => {
     ],
   ];
   it.each(people)('%s: one face is found, and its eyes and lips are covered by at least 95 %%', async (name, boxes) => {
-    expect(guards(name).faces.filter((f) => f.taken)).toHaveLength(1);
+    expect((await guards(name)).faces.filter((f) => f.taken)).toHaveLength(1);
     const [eyes, lips] = [await mask(name, 'eyes'), await mask(name, 'lips')];
     for (const box of boxes.eyes) expect(covered(eyes, box)).toBeGreaterThanOrEqual(0.95);
     for (const box of boxes.lips) expect(covered(lips, box)).toBeGreaterThanOrEqual(0.95);
     // And they are no more than eyes and lips: under an eighth of the face.
-    const { box } = guards(name).faces[0];
+    const { box } = (await guards(name)).faces[0];
     const area = (m: { data: Buffer }) => m.data.reduce((s, v) => s + v / 255, 0);
     expect(area(eyes)).toBeLessThan(0.12 * box.width * box.height);
     expect(area(lips)).toBeLessThan(0.12 * box.width * box.height);
   });
 
   it('the person overlaps a polygon drawn by hand by at least 0.9 (intersection over union)', async () => {
-    guards('astronaut.png');
+    await guards('astronaut.png');
     // Her hair, suit and the helmet in her arm.
     const outline =
       '155,60 165,45 185,32 205,20 232,16 262,22 285,38 300,65 302,90 295,112 280,128 268,137 262,150 258,170 275,185 297,210 305,235 322,242 340,258 ' +
@@ -99,20 +100,20 @@ describe('on real portraits', () => {
   });
 
   it('the teeth of a smile are found, and none behind closed lips', async () => {
-    guards('astronaut.png');
-    guards('grace_hopper.jpg');
+    await guards('astronaut.png');
+    await guards('grace_hopper.jpg');
     expect(covered(await mask('astronaut.png', 'teeth'), [218, 144, 14, 3])).toBeGreaterThan(0.7);
     const { data } = await mask('grace_hopper.jpg', 'teeth');
     expect(data.filter((v) => v > 127)).toHaveLength(0);
   });
 });
 
-it.each(['coffee.png', 'chelsea.png'])('%s: nobody is found where nobody is', (name) => {
-  expect(guards(name).faces.filter((f) => f.taken)).toHaveLength(0);
+it.each(['coffee.png', 'chelsea.png'])('%s: nobody is found where nobody is', async (name) => {
+  expect((await guards(name)).faces.filter((f) => f.taken)).toHaveLength(0);
 });
 
-it('a man seen from the side, in grey, is found with one eye', () => {
-  expect(guards('camera.png').faces).toHaveLength(1);
+it('a man seen from the side, in grey, is found with one eye', async () => {
+  expect((await guards('camera.png')).faces).toHaveLength(1);
 });
 
 it('two people beside each other are kept apart', async () => {
@@ -125,14 +126,14 @@ it('two people beside each other are kept apart', async () => {
     ])
     .png()
     .toFile(two);
-  const { faces } = guards('two', two);
+  const { faces } = await guards('two', two);
   expect(faces.filter((f) => f.taken)).toHaveLength(2);
   const eyes = await mask('two', 'eyes');
   expect(covered(eyes, [194, 97, 17, 8])).toBeGreaterThan(0.9);
 });
 
 it('writes a mask of the photo’s size for every region that design names, in 8 bits of grey', async () => {
-  guards('astronaut.png');
+  await guards('astronaut.png');
   for (const region of ['eyes', 'lips', 'teeth', 'nostrils', 'ears', 'skin', 'hair', 'subject', 'detail']) {
     const meta = await sharp(path.join(folder, 'astronaut.png', `${region}.png`)).metadata();
     expect([meta.width, meta.height, meta.channels, meta.depth]).toEqual([512, 512, 1, 'uchar']);
@@ -144,7 +145,7 @@ it('lips at 65 % keep 35 % of the texture, eyes none, when a recipe is rendered 
   const coat = { source: { kind: 'colour', colour: '#000000' }, blend: 'normal', strength: 0.5 };
   writeFileSync(recipe, JSON.stringify({ dermatex: 1, guards: { regions: { subject: { amount: 0 } } }, coats: [coat] }));
   const out = path.join(folder, 'lips.png');
-  run('render', '--photo', real('grace_hopper.jpg'), '--recipe', recipe, '--out', out);
+  await run('render', '--photo', real('grace_hopper.jpg'), '--recipe', recipe, '--out', out);
   const [before, after] = await Promise.all([real('grace_hopper.jpg'), out].map((f) => sharp(f).removeAlpha().raw().toBuffer()));
   const left = ([x, y, w, h]: Box) => {
     let [a, b] = [0, 0];
@@ -162,17 +163,17 @@ it('lips at 65 % keep 35 % of the texture, eyes none, when a recipe is rendered 
   expect(left([20, 560, 60, 30])).toBeGreaterThan(0.98);
 });
 
-it('refuses what it cannot do in one line, with nothing written', () => {
-  const bad = (...args: string[]) => {
-    const { status, stderr } = spawnSync(process.execPath, [main, ...args], { encoding: 'utf8', env });
+it('refuses what it cannot do in one line, with nothing written', async () => {
+  const bad = async (...args: string[]) => {
+    const { status, err } = await runHere(args);
     expect(status).toBe(2);
-    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(err.trim().split('\n')).toHaveLength(1);
   };
   const out = path.join(folder, 'none');
-  bad('guards', '--photo', path.join(folder, 'missing.png'), '--out', out);
-  bad('guards', '--photo', real('camera.png'));
+  await bad('guards', '--photo', path.join(folder, 'missing.png'), '--out', out);
+  await bad('guards', '--photo', real('camera.png'));
   writeFileSync(path.join(folder, 'text.png'), 'no picture');
-  bad('guards', '--photo', path.join(folder, 'text.png'), '--out', out);
+  await bad('guards', '--photo', path.join(folder, 'text.png'), '--out', out);
   expect(existsSync(out)).toBe(false);
 });
 
@@ -194,6 +195,6 @@ it('says in one sentence when the models are damaged, and draws without them', (
   const recipe = path.join(folder, 'plain.json');
   writeFileSync(recipe, JSON.stringify({ dermatex: 1, guards: {}, coats: [{ source: { kind: 'colour', colour: '#204060' }, strength: 0.5 }] }));
   const out = path.join(folder, 'plain.png');
-  execFileSync(process.execPath, [main, 'render', '--photo', real('camera.png'), '--recipe', recipe, '--out', out], { env: withBroken });
+  execFileSync(process.execPath, [main, 'render', '--photo', real('camera.png'), '--recipe', recipe, '--out', out], { env: withBroken, stdio: 'pipe' });
   expect(existsSync(out)).toBe(true);
 });

@@ -5,31 +5,20 @@ import { meshPoint, SURE } from '../src/core/guards/finding';
 import { outlineOf } from '../src/core/guards/outlines';
 import { foundIds, regions, regionIds } from '../src/core/guards/schema';
 import { nodeFind } from '../src/engine/finder/node';
-import { nodeEngine } from '../src/engine/node';
+import type { PictureRef } from '../src/core/piece/schema';
+import type { Engine } from '../src/engine/engine';
+import { withEngine } from './engine';
 import { decodeFile, Refused, sizeOf } from './files';
 
 /** Finds faces and people with the code that the page uses, and writes a mask of the photo's size for each region and what was found. */
 export async function guards({ photo, out }: { photo?: string; out?: string }): Promise<void> {
   if (!photo || !out) throw new Refused('guards needs --photo and --out.');
   const { width, height } = await sizeOf(photo);
-  const engine = await nodeEngine({ decode: (_key, deep) => decodeFile(photo, (at, bytes) => engine.pool.write(at, bytes), deep), find: nodeFind() });
   const ref = { key: 'photo', name: path.basename(photo), width, height };
-  const finding = await engine.guards.find(ref).catch((error: Error) => {
-    engine.pool.close();
-    throw new Refused(error.message);
-  });
-  const files: Record<string, Buffer> = {};
-  const shares: Record<string, number> = {};
-  for (const id of foundIds) {
-    const plane = await engine.guards.plane({ photo: ref }, id);
-    const bytes = Buffer.from(await engine.guards.bytes({ photo: ref }, id));
-    shares[id] = Math.round((bytes.reduce((sum, v) => sum + v, 0) / (255 * bytes.length)) * 1e5) / 1e5;
-    files[`${id}.png`] = await sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
-      .resize(width, height, { fit: 'fill', kernel: 'linear' })
-      .toColourspace('b-w')
-      .png()
-      .toBuffer();
-  }
+  const { finding, files, shares } = await withEngine(
+    (engine) => ({ decode: (_key, deep) => decodeFile(photo, (at, bytes) => engine().pool.write(at, bytes), deep), find: nodeFind() }),
+    (engine) => lookAt(engine, ref),
+  );
   const long = Math.max(width, height);
   const box = (points: [number, number][]) => {
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
@@ -53,7 +42,6 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
     ),
   };
   files['guards.json'] = Buffer.from(`${JSON.stringify(report, null, 1)}\n`);
-  engine.pool.close();
   // All of it or nothing: the folder is written last.
   const written: string[] = [];
   try {
@@ -67,4 +55,24 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
     throw new Refused(`The folder ${out} cannot be written; does it lie in one that exists?`);
   }
   console.log(`${finding.faces.length} ${finding.faces.length === 1 ? 'face' : 'faces'}, ${regionIds.length - 1} masks in ${out}`);
+}
+
+/** What is found on a photo, a mask for each region as a PNG of its size, and the share of the photo that each covers. */
+async function lookAt(engine: Engine, ref: PictureRef) {
+  const finding = await engine.guards.find(ref).catch((error: Error) => {
+    throw new Refused(error.message);
+  });
+  const files: Record<string, Buffer> = {};
+  const shares: Record<string, number> = {};
+  for (const id of foundIds) {
+    const plane = await engine.guards.plane({ photo: ref }, id);
+    const bytes = Buffer.from(await engine.guards.bytes({ photo: ref }, id));
+    shares[id] = Math.round((bytes.reduce((sum, v) => sum + v, 0) / (255 * bytes.length)) * 1e5) / 1e5;
+    files[`${id}.png`] = await sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
+      .resize(ref.width, ref.height, { fit: 'fill', kernel: 'linear' })
+      .toColourspace('b-w')
+      .png()
+      .toBuffer();
+  }
+  return { finding, files, shares };
 }

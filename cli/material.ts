@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { materialById, materials } from '../src/core/materials';
-import { nodeEngine } from '../src/engine/node';
+import { withEngine } from './engine';
 import { checkOutputName, Refused, writePicture } from './files';
 
 export function listMaterials(): void {
@@ -22,7 +22,6 @@ export async function makeMaterial(
   const number = Number(seed);
   if (!Number.isInteger(number) || number < 0 || number > 1e9) throw new Refused(`--seed is a whole number from 0 to 1000000000, not ${seed}.`);
   checkOutputName(out);
-  const engine = await nodeEngine({ decode: () => Promise.reject(new Error('no pictures here')), size: 1 });
   const up = (n: number) => Math.ceil(n / 16) * 16;
   const side = up(Math.max(width, height));
   const order = {
@@ -31,7 +30,10 @@ export async function makeMaterial(
     params: {},
     ...(material.shape === 'square' ? { width: side, height: side } : { width: up(width), height: up(height) }),
   };
-  const made = await engine.materialPixels(order);
+  const made = await withEngine(
+    () => ({ decode: () => Promise.reject(new Error('no pictures here')), size: 1 }),
+    (engine) => engine.materialPixels(order),
+  );
   const left = Math.floor((made.width - width) / 2);
   const top = Math.floor((made.height - height) / 2);
   const cut = await sharp(made.pixels, { raw: { width: made.width, height: made.height, channels: 4 } })
@@ -39,5 +41,4 @@ export async function makeMaterial(
     .raw()
     .toBuffer();
   await writePicture(out, cut, width, height);
-  engine.pool.close();
 }

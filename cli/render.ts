@@ -5,7 +5,7 @@ import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
 import { drawsSmaller } from '../src/core/render/reach';
 import { nodeFind } from '../src/engine/finder/node';
-import { nodeEngine } from '../src/engine/node';
+import { withEngine } from './engine';
 import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
 import { unitOf } from '../src/core/image/unit';
 
@@ -34,19 +34,22 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const framed = pieceSize(piece);
   // Without its smaller levels the photo takes a quarter less memory. Looking for a spot's source wants them too.
   const needsLevels = scale < 1 || piece.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(piece), unitOf(framed));
-  const engine = await nodeEngine({
-    decode: (key, deep) =>
-      decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine.pool.write(at, bytes), deep),
-    levels: needsLevels ? undefined : 1,
-    inPlace: true,
-    find: nodeFind(),
-  });
   const width = Math.max(1, Math.round(framed.width * scale));
   const height = Math.max(1, Math.round(framed.height * scale));
-  // A look with guards is drawn without them when the models cannot be used; that is said.
-  if (piece.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
-  await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) =>
-    writePicture(out, pixels, width, height),
+  await withEngine(
+    (engine) => ({
+      decode: (key, deep) =>
+        decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine().pool.write(at, bytes), deep),
+      levels: needsLevels ? undefined : 1,
+      inPlace: true,
+      find: nodeFind(),
+    }),
+    async (engine) => {
+      // A look with guards is drawn without them when the models cannot be used; that is said.
+      if (piece.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
+      await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) =>
+        writePicture(out, pixels, width, height),
+      );
+    },
   );
-  engine.pool.close();
 }
