@@ -195,6 +195,9 @@ it('says in one sentence when the models are damaged, and draws without them', (
   const recipe = path.join(folder, 'plain.json');
   writeFileSync(recipe, JSON.stringify({ dermatex: 1, guards: {}, coats: [{ source: { kind: 'colour', colour: '#204060' }, strength: 0.5 }] }));
   const out = path.join(folder, 'plain.png');
-  execFileSync(process.execPath, [main, 'render', '--photo', real('camera.png'), '--recipe', recipe, '--out', out], { env: withBroken, stdio: 'pipe' });
+  execFileSync(process.execPath, [main, 'render', '--photo', real('camera.png'), '--recipe', recipe, '--out', out], {
+    env: withBroken,
+    stdio: 'pipe',
+  });
   expect(existsSync(out)).toBe(true);
 });
