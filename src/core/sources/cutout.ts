@@ -21,6 +21,7 @@ const edge = (file?: string): Need => ({ need: 'cutout', part: 'edge', file });
 export default defineSource({
   kind: 'cutout',
   label: 'Cut-out',
+  offer: 'Cut out the subject',
   schema: cutoutSchema,
   laid: true,
   firstLook: { blend: 'normal', strength: 1 },

@@ -29,6 +29,7 @@ const middling = (luma: number) => 0.25 + 3 * luma * (1 - luma);
 export default defineSource({
   kind: 'grain',
   label: 'Grain',
+  offer: 'Grain',
   schema: grainSourceSchema,
   firstLook: { blend: 'overlay', strength: 1 },
   guards: 0,

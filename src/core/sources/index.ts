@@ -9,7 +9,7 @@ import photo from './photo';
 import picture from './picture';
 import type { Source } from './source';
 
-export const sources: readonly Source[] = [material, picture, cutout, photo, below, colour, gradient, grain];
+export const sources: readonly Source[] = [material, picture, below, photo, cutout, gradient, grain, colour];
 
 /** @throws RangeError naming the kind, when there is no such source. */
 export const sourceByKind = registry(sources, 'source');

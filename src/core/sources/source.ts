@@ -14,6 +14,8 @@ export interface SourceContext extends DrawContext {
 export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
   /** For one that is another node of the drawing, pixel for pixel, and draws nothing itself. */
   is?: 'below' | 'photo';
+  /** What it is called where new coats are offered; left out by one that is chosen from the shelf. */
+  offer?: string;
   /** True when the coat's lay says where it sits. */
   laid?: boolean;
   /** Mode and strength in which it is first seen; a material's are its own. */

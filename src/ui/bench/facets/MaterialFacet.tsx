@@ -6,7 +6,7 @@ import { fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fi
 import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
-import { sourceByKind } from '@/core/sources';
+import { sources, type Source } from '@/core/sources';
 import { cutoutSchema } from '@/core/sources/cutout';
 import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
@@ -32,15 +32,10 @@ export function AddFacet() {
     addCoat(source);
     openFacet('blend');
   };
-  /** A coat of what is already there: its treatments can be masked, eased and given a mode. */
-  const treat = (kind: 'below' | 'photo') => {
-    addCoat({ kind });
-    openFacet('tone');
-  };
-  /** A coat that is made of numbers. */
-  const make = (kind: 'gradient' | 'grain' | 'colour' | 'cutout') => {
-    addCoat(sourceByKind(kind).schema.parse({ kind }) as SourceInput);
-    openFacet('material');
+  /** A coat of what is already there is treated next; one that is made of numbers has them set. */
+  const make = ({ kind, schema, is }: Source) => {
+    addCoat(schema.parse({ kind }) as SourceInput);
+    openFacet(is ? 'tone' : 'material');
   };
   return (
     <View style={styles.all}>
@@ -53,17 +48,21 @@ export function AddFacet() {
         </Act>
       </View>
       <View style={styles.row}>
-        <Act onPress={() => treat('below')}>Treat what lies below</Act>
-        <Act onPress={() => treat('photo')}>The photo once more</Act>
-        <Act onPress={() => make('cutout')}>Cut out the subject</Act>
-        <Act onPress={() => make('gradient')}>A gradient</Act>
-        <Act onPress={() => make('grain')}>Grain</Act>
-        <Act onPress={() => make('colour')}>One colour</Act>
+        {sources.map((source) =>
+          source.offer ? (
+            <Act key={source.kind} onPress={() => make(source)}>
+              {source.offer}
+            </Act>
+          ) : null,
+        )}
       </View>
       <MaterialGrid size={96} onChoose={lay} />
     </View>
   );
 }
+
+/** Sources whose figures are not those of their schema alone. */
+const WITH_OWN_PANEL = ['material', 'picture', 'cutout'];
 
 /** The material of the chosen coat: its own figures, another piece of it, or another material with all else kept. */
 export function MaterialFacet({ coat }: { coat: Coat }) {
@@ -98,7 +97,7 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
           />
         </View>
       ) : null}
-      {['gradient', 'grain', 'colour'].includes(source.kind) ? <SourcePanel coat={coat} /> : null}
+      {WITH_OWN_PANEL.includes(source.kind) ? null : <SourcePanel coat={coat} />}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}
       <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>

@@ -28,12 +28,14 @@ export function SourcePanel({ coat }: { coat: Coat }) {
     <View>
       <Panel schema={schema} values={source} colours={colours} {...panelEdit(set, stepOf(label), `${coat.id}.source`)} />
       {source.stops ? <Stops stops={source.stops} colours={colours} set={(stops) => set('stops', stops)} run={`${coat.id}.stops`} /> : null}
-      {source.kind === 'grain' ? (
+      {typeof source.seed === 'number' ? (
         <Act
           icon="dice-5-outline"
-          onPress={() => change('Other grain', exchangeSource(coat.id, { ...source, seed: ((source.seed as number) * 31 + 7) % 9973 }))}
+          onPress={() =>
+            change(`Other ${label.toLowerCase()}`, exchangeSource(coat.id, { ...source, seed: ((source.seed as number) * 31 + 7) % 9973 }))
+          }
         >
-          Other grain
+          {`Other ${label.toLowerCase()}`}
         </Act>
       ) : null}
     </View>
