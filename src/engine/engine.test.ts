@@ -82,6 +82,17 @@ it('draws again what a dead worker had taken, and replaces it', async () => {
   expect(engine.pool.size).toBe(2);
 });
 
+it.each([true, false])('draws when all workers die at once, before it begins and on the way (shared memory: %s)', async (shared) => {
+  const engine = await make(shared, 300);
+  const want = await engine.draw({ piece, region, scale: 1 }, copy);
+  const killAll = () => Array.from({ length: engine.pool.size }, (_, i) => engine.pool.kill(i));
+  killAll();
+  expect(Buffer.compare(want, await engine.draw({ piece, region, scale: 1, tile: 64 }, copy))).toBe(0);
+  const drawing = engine.draw({ piece, region: { x: 0, y: 0, width: W * 4, height: H * 4 }, scale: 4, tile: 64 }, (p) => p.length);
+  setTimeout(killAll, 60);
+  await expect(drawing).resolves.toBe(W * H * 16 * 4);
+});
+
 it('on private memories, loads again what a dead worker’s memory held', async () => {
   const engine = await make(false, 300);
   const want = await engine.draw({ piece, region, scale: 1 }, copy);

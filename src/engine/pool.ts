@@ -49,9 +49,11 @@ export class Pool implements TilePool {
   readonly shared: boolean;
   /** Kernels on the shared memory, for the host's own reading. Null when memory is private to each worker. */
   readonly machine: Machine | null;
+  /** Workers that died before they had started, in a row. */
   private stillborn = 0;
-  private giveUp: (error: Error) => void = () => undefined;
-  private readonly failure: Promise<never>;
+  /** Why no workers can be started; the next call tries again. */
+  private failure: Error | null = null;
+  private onFailure: (error: Error) => void = () => undefined;
   /** How many private memories have been lost with their workers. */
   losses = 0;
   private memory: WebAssembly.Memory | null = null;
@@ -67,8 +69,6 @@ export class Pool implements TilePool {
 
   constructor(private readonly options: PoolOptions) {
     this.shared = options.shared;
-    this.failure = new Promise((_resolve, reject) => (this.giveUp = reject));
-    this.failure.catch(() => undefined);
     this.heap = new Heap((pages) => this.growTo(pages));
     if (this.shared) this.memory = new WebAssembly.Memory({ initial: this.pages, maximum: MAXIMUM_PAGES, shared: true });
     this.machine = this.memory ? new Machine(options.module, this.memory) : null;
@@ -144,6 +144,7 @@ export class Pool implements TilePool {
         (message) => {
           if (message.kind !== 'ready') return this.hear(member, message);
           member.started = true;
+          this.stillborn = 0;
           resolve();
         },
         (reason) => this.replace(member, reason),
@@ -156,9 +157,9 @@ export class Pool implements TilePool {
   private replace(member: PoolWorker, reason = 'no answer'): void {
     const i = this.members.indexOf(member);
     if (i < 0) return;
-    // Workers that never start would be hired for ever.
-    if (!member.started && ++this.stillborn > STILLBORN) return this.giveUp(new Error(`The workers that draw cannot be started here (${reason}).`));
     member.handle.terminate();
+    // Workers that never start would be replaced for ever.
+    if (!member.started && ++this.stillborn > STILLBORN) return this.giveUp(reason);
     const next = this.hire(member);
     this.members[i] = next;
     for (const [ticket, pending] of member.pending) {
@@ -172,6 +173,27 @@ export class Pool implements TilePool {
     if (!this.shared) this.losses++;
     this.listeners.onLost?.();
     this.listeners.onLeft?.();
+  }
+
+  /** Rejects all that is owed: a drawing or a question must not wait for workers that never come. */
+  private giveUp(reason: string): void {
+    const error = new Error(`The workers that draw cannot be started (${reason}); your work is kept, reload the page to go on.`);
+    this.failure = error;
+    for (const member of this.members) {
+      for (const { reject } of member.pending.values()) reject(error);
+      member.pending.clear();
+      member.inJob = 0;
+    }
+    this.listeners.onFailed?.(error.message);
+    this.onFailure(error);
+  }
+
+  /** After giving up, the next call or drawing starts new workers in place of those that never came. */
+  private revive(): void {
+    if (!this.failure) return;
+    this.failure = null;
+    this.stillborn = 0;
+    this.members = this.members.map((member) => (member.started ? member : (member.handle.terminate(), this.hire(member))));
   }
 
   /** Ends a worker as a crash would; used to test that nothing is lost by it. */
@@ -205,6 +227,7 @@ export class Pool implements TilePool {
 
   /** Asks one worker, by default the least busy. With private memories, writes are then repeated by the caller. */
   call<T>(question: Call, worker?: number): Promise<T> {
+    this.revive();
     const member = worker === undefined ? [...this.members].sort((a, b) => a.pending.size - b.pending.size)[0] : this.members[worker];
     return new Promise<T>((resolve, reject) => {
       const ticket = ++this.tickets;
@@ -240,6 +263,7 @@ export class Pool implements TilePool {
   ): Promise<T> {
     const turn = this.queue.then(async () => {
       if (options.signal?.aborted) throw new Cancelled();
+      this.revive();
       if (!this.machine) return use(await drawPrivate(this, plan, options), 0);
       const at = target();
       await drawShared(this, this.machine, plan, at, options);
@@ -251,6 +275,8 @@ export class Pool implements TilePool {
 
   /** Resolves when every worker has started. @throws Error when they cannot be. */
   async ready(): Promise<void> {
-    await Promise.race([Promise.all(this.members.map((m) => m.ready)), this.failure]);
+    const failure = new Promise<never>((_resolve, reject) => (this.onFailure = reject));
+    if (this.failure) throw this.failure;
+    await Promise.race([Promise.all(this.members.map((m) => m.ready)), failure]);
   }
 }

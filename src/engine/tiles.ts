@@ -2,7 +2,7 @@ import type { Heap } from '../core/image/heap';
 import type { Machine } from '../core/image/machine';
 import { tileRegion, tilesOf } from '../core/graph/slot';
 import type { Plan } from '../core/render/plan';
-import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, NEXT, type ToWorker } from './protocol';
+import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
 
 export interface TileOptions {
@@ -96,7 +96,8 @@ function onePass(pool: TilePool, machine: Machine, { plan, output, flags, count 
       const allLeft = pool.hands.every((h) => h.inJob !== id);
       if (drawn === count && nobodyDraws) finish(() => resolve(true));
       else if (stopped && (nobodyDraws || allLeft)) finish(() => resolve(false));
-      else if (Atomics.load(w, NEXT) >= count && allLeft) finish(() => resolve(drawn === count));
+      // Nobody is at the job any more, be it done or every worker replaced: what is missing is given out again.
+      else if (allLeft) finish(() => resolve(drawn === count));
     };
     pool.listen({
       onLeft: check,
