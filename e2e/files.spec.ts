@@ -76,28 +76,6 @@ test('Exif orientation is honoured, and dropped and pasted files open too', { ta
   await expect(page).toHaveURL(/\/piece\//);
 });
 
-test('a full store is reported and nothing is overwritten', { tag: '@phone' }, async ({ page }) => {
-  await page.addInitScript(() => {
-    const put = IDBObjectStore.prototype.put;
-    IDBObjectStore.prototype.put = function (...args: [unknown, IDBValidKey?]) {
-      if ((window as { storeIsFull?: boolean }).storeIsFull) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
-      return put.apply(this, args);
-    };
-  });
-  await openPhoto(page, await portrait());
-  await page.getByRole('button', { name: /, rename$/ }).click();
-  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('Before');
-  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
-  await page.waitForTimeout(2000);
-  await page.evaluate(() => ((window as { storeIsFull?: boolean }).storeIsFull = true));
-  await page.getByRole('button', { name: /, rename$/ }).click();
-  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('After');
-  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
-  await expect(page.getByRole('alert').filter({ hasText: 'store is full' })).toBeVisible();
-  await page.reload();
-  await expect(page.getByRole('button', { name: 'Before, rename' })).toBeVisible();
-});
-
 test('a tab closed during or after a change keeps a whole piece', { tag: '@phone' }, async ({ page, context }) => {
   await openPhoto(page, await portrait());
   const url = page.url();

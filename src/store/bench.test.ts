@@ -1,10 +1,11 @@
 import { coatName } from '../core/piece/naming';
 import { pieceSchema } from '../core/piece/schema';
-import { flush, shownPiece, useBench } from './bench';
+import { shownPiece, useBench } from './bench';
 import { strokeSentence } from './brush';
 import { setLay } from '../core/piece/edits';
-import { useNotices } from './notices';
-import * as storage from './storage';
+import * as records from './records';
+import { flush } from './saving';
+import { openPiece } from './session';
 
 const state = () => useBench.getState();
 const piece = pieceSchema.parse({
@@ -18,8 +19,8 @@ const piece = pieceSchema.parse({
 
 beforeEach(async () => {
   await flush();
-  await storage.savePiece(piece, null);
-  await state().open('p1');
+  await records.savePiece(piece);
+  await openPiece('p1');
 });
 
 const paper = { kind: 'material', id: 'paper.cold-press', seed: 1, params: {} };
@@ -69,15 +70,15 @@ it('keeps the piece within two seconds', async () => {
   state().addCoat(paper);
   expect(state().saved).toBe('waiting');
   await new Promise((resolve) => setTimeout(resolve, 900));
-  expect((await storage.loadPiece('p1'))?.coats).toHaveLength(1);
+  expect((await records.loadPiece('p1'))?.coats).toHaveLength(1);
   expect(state().saved).toBe('saved');
 });
 
 it('removing a piece takes its card and leaves the others', async () => {
-  await storage.savePiece({ ...piece, id: 'p2', changed: 5 }, null);
-  await storage.removePiece('p1');
-  expect((await storage.listCards()).map((c) => c.id)).toEqual(['p2']);
-  expect(await storage.loadPiece('p1')).toBeNull();
+  await records.savePiece({ ...piece, id: 'p2', changed: 5 });
+  await records.removePiece('p1');
+  expect((await records.listCards()).map((c) => c.id)).toEqual(['p2']);
+  expect(await records.loadPiece('p1')).toBeNull();
 });
 
 it('says what a stroke will do', () => {
@@ -87,14 +88,14 @@ it('says what a stroke will do', () => {
 });
 
 it('says it when a change cannot be kept, and keeps it with the next one', async () => {
-  const save = jest.spyOn(storage, 'savePiece').mockRejectedValueOnce(new Error('The store is gone.'));
+  const save = jest.spyOn(records, 'savePiece').mockRejectedValueOnce(new Error('The store is gone.'));
   state().addCoat(paper);
   await flush();
   expect(state().saved).toBe('failed');
-  expect(useNotices.getState().list.map((n) => n.text)).toContain('The store is gone.');
+  expect(state().trouble?.text).toBe('The store is gone.');
   save.mockRestore();
   state().addCoat(paper);
   await flush();
   expect(state().saved).toBe('saved');
-  expect((await storage.loadPiece('p1'))?.coats).toHaveLength(2);
+  expect((await records.loadPiece('p1'))?.coats).toHaveLength(2);
 });

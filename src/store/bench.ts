@@ -3,10 +3,10 @@ import * as edits from '../core/piece/edits';
 import { sourceName } from '../core/piece/naming';
 import type { Coat, Piece } from '../core/piece/schema';
 import type { View } from '../core/render/view';
-import { complain } from './notices';
-import { newId } from './pieces';
+import type { Step } from './history';
+import { newId } from './newId';
+import { say } from './notices';
 import { useShelf } from './shelf';
-import * as storage from './storage';
 
 /** Facets of the photo itself, in the order of the work. */
 export const photoFacetIds = ['frame', 'lens', 'spots', 'balance', 'light', 'colour', 'detail', 'starts'] as const;
@@ -17,11 +17,6 @@ const READY: readonly (FacetId | null)[] = photoFacetIds;
 /** The facet that stays open when another card is chosen; those of the photo and those of a coat do not suit each other. */
 const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>
   facet === 'add' || facet === 'more' || facet === 'guards' || READY.includes(facet) === (chosen === null) ? facet : null;
-
-interface Step {
-  name: string;
-  piece: Piece;
-}
 
 interface BenchState {
   piece: Piece | null;
@@ -37,7 +32,10 @@ interface BenchState {
   past: Step[];
   future: Step[];
   saved: 'saved' | 'waiting' | 'failed';
-  open(id: string): Promise<boolean>;
+  /** Why the piece cannot be saved, while it cannot; and whether for want of room. */
+  trouble: { text: string; isFull: boolean } | null;
+  /** Another tab works on the piece: this one shows what it does and changes nothing. */
+  follows: boolean;
   choose(id: string | null): void;
   openFacet(facet: FacetId | null): void;
   hold(view: View | null): void;
@@ -54,8 +52,15 @@ interface BenchState {
   move(id: string, to: number): void;
 }
 
-const LONGEST_HISTORY = 200;
+/** Most steps of undo. */
+export const LONGEST_HISTORY = 200;
 let lastRun: string | undefined;
+let saidLongest = false;
+
+const ELSEWHERE = 'This piece is open in another tab; choose “Work here” to change it in this one.';
+
+/** The time of a change: later than that of the state before, since records are told apart by it. */
+const stamp = ({ changed }: Piece): number => Math.max(Date.now(), changed + 1);
 
 export const useBench = create<BenchState>((set, get) => ({
   piece: null,
@@ -68,37 +73,35 @@ export const useBench = create<BenchState>((set, get) => ({
   past: [],
   future: [],
   saved: 'saved',
-  async open(id) {
-    await flush();
-    const [piece, cards] = await Promise.all([storage.loadPiece(id), storage.listCards()]);
-    const card = cards.find((c) => c.id === id)?.picture ?? null;
-    lastRun = undefined;
-    const top = piece?.coats[piece.coats.length - 1]?.id ?? null;
-    set({ piece, card, draft: null, chosen: top, facet: null, held: null, maskView: 'none', past: [], future: [], saved: 'saved' });
-    return piece !== null;
-  },
+  trouble: null,
+  follows: false,
   choose: (chosen) => set({ chosen, maskView: 'none', facet: suited(get().facet, chosen) }),
   openFacet: (facet) => set({ facet, maskView: 'none' }),
   hold: (held) => set({ held }),
   showMask: (maskView) => set({ maskView }),
   preview(edit) {
-    const { piece } = get();
-    if (piece) set({ draft: edit ? edit(piece) : null });
+    const { piece, follows } = get();
+    if (piece && !follows) set({ draft: edit ? edit(piece) : null });
   },
   change(name, edit, run) {
-    const { piece, past } = get();
+    const { piece, past, follows } = get();
     if (!piece) return;
+    if (follows) return say(ELSEWHERE);
     const next = edit(piece);
     if (next === piece) return set({ draft: null });
     const joins = run !== undefined && run === lastRun;
     lastRun = run;
-    const steps = joins ? past : [...past, { name, piece }].slice(-LONGEST_HISTORY);
-    set({ piece: { ...next, changed: Date.now() }, draft: null, past: steps, future: [] });
+    const steps = joins ? past : [...past, { name, piece }];
+    if (steps.length === LONGEST_HISTORY + 1 && past.length === LONGEST_HISTORY && !saidLongest) {
+      saidLongest = true;
+      say(`${LONGEST_HISTORY} steps can be undone; from now on the oldest is forgotten with every new one.`);
+    }
+    set({ piece: { ...next, changed: stamp(piece) }, draft: null, past: steps.slice(-LONGEST_HISTORY), future: [] });
   },
   undo() {
     const { past, future, piece } = get();
     const step = past[past.length - 1];
-    if (!step || !piece) return null;
+    if (!step || !piece || get().follows) return null;
     lastRun = undefined;
     set({ ...settle(step.piece, get().chosen), past: past.slice(0, -1), future: [{ name: step.name, piece }, ...future] });
     return step.name;
@@ -106,7 +109,7 @@ export const useBench = create<BenchState>((set, get) => ({
   redo() {
     const { past, future, piece } = get();
     const [step] = future;
-    if (!step || !piece) return null;
+    if (!step || !piece || get().follows) return null;
     lastRun = undefined;
     set({ ...settle(step.piece, get().chosen), past: [...past, { name: step.name, piece }], future: future.slice(1) });
     return step.name;
@@ -132,56 +135,36 @@ export const useBench = create<BenchState>((set, get) => ({
   move: (id, to) => get().change('Move the coat', edits.moveCoat(id, to)),
 }));
 
+/** Puts a piece on the bench as it was opened; `past` are the steps that led to it. */
+export function putOnBench(piece: Piece | null, { card, past, follows }: { card: string | null; past: Step[]; follows: boolean }): void {
+  lastRun = undefined;
+  const chosen = piece?.coats[piece.coats.length - 1]?.id ?? null;
+  useBench.setState({
+    piece,
+    card,
+    draft: null,
+    chosen,
+    facet: null,
+    held: null,
+    maskView: 'none',
+    past,
+    future: [],
+    saved: 'saved',
+    trouble: null,
+    follows,
+  });
+}
+
+/** Shows the piece on the bench as another tab has saved it. */
+export function followTo(piece: Piece, past: Step[]): void {
+  const { chosen } = useBench.getState();
+  useBench.setState({ ...settle(piece, chosen), piece, past, future: [], saved: 'saved' });
+}
+
 function settle(piece: Piece, chosen: string | null) {
   const there = chosen === null || piece.coats.some((c) => c.id === chosen);
-  return { piece: { ...piece, changed: Date.now() }, draft: null, chosen: there ? chosen : (piece.coats[piece.coats.length - 1]?.id ?? null) };
+  return { piece: { ...piece, changed: stamp(piece) }, draft: null, chosen: there ? chosen : (piece.coats[piece.coats.length - 1]?.id ?? null) };
 }
 
 export const shownPiece = (s: BenchState): Piece | null => s.draft ?? s.piece;
 export const chosenCoat = (s: BenchState): Coat | null => shownPiece(s)?.coats.find((c) => c.id === s.chosen) ?? null;
-
-// Saving: soon after the last change, and at most 1.5 s after the first that is not saved.
-let timer: ReturnType<typeof setTimeout> | undefined;
-let since = 0;
-let writing: Promise<void> = Promise.resolve();
-let thumbnail: (() => Promise<string | null>) | null = null;
-
-/** The bench says how to make the card's picture. */
-export const provideThumbnail = (make: typeof thumbnail): void => void (thumbnail = make);
-
-useBench.subscribe((now, before) => {
-  if (now.piece === before.piece || !now.piece || now.piece.id !== before.piece?.id) return;
-  if (!timer) since = Date.now();
-  clearTimeout(timer);
-  timer = setTimeout(() => void flush(), Math.max(0, Math.min(500, 1500 - (Date.now() - since))));
-  useBench.setState({ saved: 'waiting' });
-});
-
-/** Writes what is not saved. Writes follow one another, so that an older state never lands on a newer one. */
-export function flush(withPicture = true): Promise<void> {
-  if (!timer) return writing;
-  clearTimeout(timer);
-  timer = undefined;
-  const { piece } = useBench.getState();
-  if (!piece) return writing;
-  writing = writing
-    .then(() => storage.savePiece(piece, null))
-    .then(() => {
-      if (!timer) useBench.setState({ saved: 'saved' });
-    })
-    .then(async () => {
-      const picture = withPicture && !timer ? await thumbnail?.().catch(() => null) : null;
-      if (picture && useBench.getState().piece?.id === piece.id) await storage.savePiece(piece, picture);
-    })
-    .catch((error: Error) => {
-      useBench.setState({ saved: 'failed' });
-      complain(error);
-    });
-  return writing;
-}
-
-if (typeof document !== 'undefined') {
-  const now = () => void flush(false);
-  document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && now());
-  window.addEventListener('pagehide', now);
-}

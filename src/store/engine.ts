@@ -1,7 +1,7 @@
 import { browserEngine } from '../engine/browser';
 import type { Engine } from '../engine/engine';
 import { storedFind } from './findings';
-import { loadPicture } from './storage';
+import { loadPicture } from './pictures';
 
 let engine: Promise<Engine> | null = null;
 

@@ -8,7 +8,7 @@ import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, fileName } from './files';
 import { useBench } from './bench';
-import { newId } from './pieces';
+import { newId } from './newId';
 import { sourceOf, useOwn } from './own';
 import * as storage from './storage';
 import { create } from 'zustand';

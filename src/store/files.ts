@@ -1,6 +1,6 @@
 import { BadFile, inspect } from '../core/files/inspect';
 import type { PictureRef } from '../core/piece/schema';
-import { savePicture } from './storage';
+import { savePicture } from './pictures';
 
 export async function keyOf(bytes: ArrayBuffer): Promise<string> {
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));

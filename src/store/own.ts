@@ -5,6 +5,7 @@ import type { SourceInput } from '../core/piece/edits';
 import { getEngine } from './engine';
 import { takePicture } from './files';
 import { complain, say } from './notices';
+import { toBase64 } from './pictures';
 import * as storage from './storage';
 
 type Own = storage.OwnMaterial;
@@ -41,7 +42,7 @@ async function thumbOf(key: string, fitting: Fitting | undefined): Promise<strin
   image.data.set(pixels);
   canvas.getContext('2d')?.putImageData(image, 0, 0);
   const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.82 });
-  return storage.toBase64(blob);
+  return toBase64(blob);
 }
 
 /** The border of a picture as a fitting that trims it; null when it has none. */
@@ -54,24 +55,21 @@ export async function borderOf(key: string): Promise<Fitting | null> {
 
 /** Pictures that the user has imported as materials. */
 export const useOwn = create<OwnState>((set, get) => {
-  const keep = async (list: Own[]) => {
-    await storage.saveOwn(list);
-    set({ list, names: { ...get().names, ...names(list) } });
-  };
+  const show = (list: Own[]) => set({ list, names: { ...get().names, ...names(list) } });
+  const keep = async (to: (list: Own[]) => Own[]) => show(await storage.changeOwn(to));
   return {
     list: [],
     names: {},
     busy: null,
     async refresh() {
-      const list = await storage.listOwn();
-      set({ list, names: { ...get().names, ...names(list) } });
+      show(await storage.listOwn());
     },
     async add(file, name, more = {}) {
       const ref = await takePicture(file, name);
       const there = (await storage.listOwn()).find((o) => o.key === ref.key);
       // The same file again: its name and fitting stay as they are.
       if (there) {
-        await keep([there, ...(await storage.listOwn()).filter((o) => o.key !== ref.key)]);
+        await keep((list) => [there, ...list.filter((o) => o.key !== ref.key)]);
         return there;
       }
       const fitting = more.fitting ?? (await borderOf(ref.key)) ?? undefined;
@@ -82,11 +80,11 @@ export const useOwn = create<OwnState>((set, get) => {
         added: Date.now(),
         thumb: await thumbOf(ref.key, fitting),
       };
-      await keep([own, ...(await storage.listOwn())]);
+      await keep((list) => [own, ...list.filter((o) => o.key !== ref.key)]);
       return own;
     },
     async change(key, change) {
-      const put = async (to: Partial<Own>) => keep((await storage.listOwn()).map((o) => (o.key === key ? { ...o, ...to } : o)));
+      const put = (to: Partial<Own>) => keep((list) => list.map((o) => (o.key === key ? { ...o, ...to } : o)));
       // Set at once, so that a second change made meanwhile builds on this one. The thumbnail follows.
       await put(change);
       const { fitting } = change;
@@ -96,13 +94,9 @@ export const useOwn = create<OwnState>((set, get) => {
       if (now && JSON.stringify(now.fitting) === JSON.stringify(fitting)) await put({ thumb });
     },
     async remove(key) {
-      const list = await storage.listOwn();
-      const gone = list.find((o) => o.key === key);
-      await keep(list.filter((o) => o.key !== key));
-      const back = async () => {
-        const now = await storage.listOwn();
-        if (gone && !now.some((o) => o.key === key)) await keep([...now, gone].sort((a, b) => b.added - a.added));
-      };
+      const gone = (await storage.listOwn()).find((o) => o.key === key);
+      await keep((list) => list.filter((o) => o.key !== key));
+      const back = () => keep((now) => (gone && !now.some((o) => o.key === key) ? [...now, gone].sort((a, b) => b.added - a.added) : now));
       if (gone)
         say(`“${labelOf(gone)}” is off the shelf; pieces that use it keep it.`, {
           action: { label: 'Undo', run: () => void back().catch(complain) },

@@ -1,7 +1,8 @@
 import { writePack, type Pack } from '../core/files/pack';
 import { download, fileName } from './files';
 import { labelOf } from './own';
-import { loadPicture, type OwnMaterial } from './storage';
+import { loadPicture } from './pictures';
+import type { OwnMaterial } from './storage';
 
 const endings: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' };
 

@@ -4,10 +4,15 @@ import { coatsOf, layRecipe, parseRecipe } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import { takePicture } from './files';
 import { complain } from './notices';
-import * as storage from './storage';
+import { newId } from './newId';
+import { whilePicturesStay } from './pictures';
+import { listCards, loadPiece, removePiece, savePiece, cardPicture, type PieceCard } from './records';
+import { retrySaving } from './saving';
+import { space } from './database';
+import { hearTabs, tellList } from './tabs';
 
 interface PiecesState {
-  cards: storage.PieceCard[] | null;
+  cards: PieceCard[] | null;
   space: { used: number; quota: number } | null;
   refresh(): Promise<void>;
   /** Makes a piece from a picture file and returns its id. */
@@ -26,8 +31,6 @@ export interface Sample {
   recipe: string;
   picture: string;
 }
-
-export const newId = (): string => crypto.randomUUID().replace(/-/g, '').slice(0, 12);
 
 const bare = (name: string) =>
   name
@@ -50,41 +53,63 @@ export const usePieces = create<PiecesState>((set, get) => ({
   cards: null,
   space: null,
   async refresh() {
-    set({ cards: await storage.listCards(), space: await storage.space() });
+    set({ cards: await listCards(), space: await space() });
   },
   async create(blob, name) {
-    const photo = await takePicture(blob, name);
-    const piece = newPiece(photo, bare(name));
-    await storage.savePiece(piece, null);
-    // The bench need not wait for the new list.
-    void get().refresh().catch(complain);
-    return piece.id;
+    return whilePicturesStay(async () => {
+      const piece = newPiece(await takePicture(blob, name), bare(name));
+      await savePiece(piece);
+      listHasChanged();
+      return piece.id;
+    });
   },
   async createSample(sample) {
     const [picture, text] = await Promise.all([file(`/demo/photos/${sample.photo}`), file(`/demo/pieces/${sample.recipe}`)]);
-    const photo = await takePicture(picture, sample.photo);
     const recipe = parseRecipe(await text.text());
-    const found = new Map<string, FoundFile>();
-    for (const named of new Set(recipe.coats.flatMap(filesOf))) {
-      const name = named.split('/').pop() ?? named;
-      const { key, width, height } = await takePicture(await file(`/demo/photos/${name}`), name);
-      found.set(named, { file: key, width, height });
-    }
-    const coats = coatsOf(recipe, newId).map((coat) => withFiles(coat, (named) => found.get(named) as FoundFile));
-    const piece = layRecipe(recipe, coats)(newPiece(photo, sample.name));
-    await storage.savePiece(piece, `/demo/pieces/${sample.picture}`);
-    void get().refresh().catch(complain);
-    return piece.id;
+    return whilePicturesStay(async () => {
+      const photo = await takePicture(picture, sample.photo);
+      const found = new Map<string, FoundFile>();
+      for (const named of new Set(recipe.coats.flatMap(filesOf))) {
+        const name = named.split('/').pop() ?? named;
+        const { key, width, height } = await takePicture(await file(`/demo/photos/${name}`), name);
+        found.set(named, { file: key, width, height });
+      }
+      const coats = coatsOf(recipe, newId).map((coat) => withFiles(coat, (named) => found.get(named) as FoundFile));
+      const piece = layRecipe(recipe, coats)(newPiece(photo, sample.name));
+      await savePiece(piece, { picture: `/demo/pieces/${sample.picture}` });
+      listHasChanged();
+      return piece.id;
+    });
   },
   async remove(id) {
-    await storage.removePiece(id);
+    await removePiece(id);
+    listHasChanged();
+    // What could not be saved for want of room may fit now.
+    retrySaving();
     await get().refresh();
   },
   async duplicate(id) {
-    const piece = await storage.loadPiece(id);
-    if (!piece) return;
-    const card = get().cards?.find((c) => c.id === id);
-    await storage.savePiece({ ...piece, id: newId(), name: `${piece.name}, copy`, changed: Date.now() }, card?.picture ?? null);
+    await whilePicturesStay(async () => {
+      const piece = await loadPiece(id);
+      if (!piece) return;
+      const now = Date.now();
+      await savePiece({ ...piece, id: newId(), name: `${piece.name}, copy`, created: now, changed: now }, { picture: await cardPicture(id) });
+    });
+    listHasChanged();
     await get().refresh();
   },
 }));
+
+/** Tells the other tabs, and this one's list, which the bench need not wait for. */
+function listHasChanged(): void {
+  tellList();
+  void usePieces.getState().refresh().catch(complain);
+}
+
+// Another tab has changed a piece or the list: the list is read again.
+hearTabs(({ kind }) => {
+  if (kind !== 'wanted' && usePieces.getState().cards) void usePieces.getState().refresh().catch(complain);
+});
+
+// For the tests of two tabs.
+(globalThis as { dermatexPieces?: typeof usePieces }).dermatexPieces = usePieces;

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { SourceInput } from '../core/piece/edits';
 import { complain } from './notices';
-import { readShelf, saveShelf, type ShelfMemory } from './storage';
+import { changeShelf, readShelf, type ShelfMemory } from './storage';
 
 const MOST_RECENT = 8;
 
@@ -16,14 +16,11 @@ interface ShelfState extends ShelfMemory {
 export const shelfId = (source: SourceInput): string => String(source.kind === 'material' ? source.id : source.file);
 
 /** Favourites and what was used last. */
-export const useShelf = create<ShelfState>((set, get) => {
-  let known: Promise<void> | null = null;
-  /** What was kept is read before the first change, or it would be written over. */
-  const keep = async (change: () => Partial<ShelfMemory>) => {
-    await (known ??= get().refresh());
-    set(change());
-    const { favourites, recent } = get();
-    await saveShelf({ favourites, recent });
+export const useShelf = create<ShelfState>((set) => {
+  const keep = async (change: (shelf: ShelfMemory) => Partial<ShelfMemory>) => {
+    // Seen at once; what other tabs have kept meanwhile comes with the record.
+    set((now) => change(now));
+    set(await changeShelf((now) => ({ ...now, ...change(now) })));
   };
   return {
     favourites: [],
@@ -32,16 +29,15 @@ export const useShelf = create<ShelfState>((set, get) => {
       set(await readShelf());
     },
     favour(id, on) {
-      const next = () => {
-        const others = get().favourites.filter((f) => f !== id);
+      void keep(({ favourites }) => {
+        const others = favourites.filter((f) => f !== id);
         return { favourites: on ? [...others, id] : others };
-      };
-      void keep(next).catch(complain);
+      }).catch(complain);
     },
     laid(source) {
       if (source.kind !== 'material' && source.kind !== 'picture') return;
       const id = shelfId(source);
-      void keep(() => ({ recent: [id, ...get().recent.filter((r) => r !== id)].slice(0, MOST_RECENT) })).catch(complain);
+      void keep(({ recent }) => ({ recent: [id, ...recent.filter((r) => r !== id)].slice(0, MOST_RECENT) })).catch(complain);
     },
   };
 });

@@ -2,8 +2,8 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import { partsOf, withParts } from '../core/ready/parts';
 import { neutralReady, readySchema, type Ready } from '../core/ready/schema';
-import { newId } from './pieces';
-import * as storage from './storage';
+import { newId } from './newId';
+import { changeStarts, listStarts } from './storage';
 
 const startSchema = z.object({ id: z.string(), name: z.string().min(1).max(80), ready: readySchema });
 /** A readying that was kept under a name, to begin another piece from. */
@@ -23,21 +23,21 @@ interface StartsState {
 /** What of a readying can serve on another photo. */
 const portable = (ready: Ready): Ready => withParts(neutralReady, ready, partsOf(ready));
 
-export const useStarts = create<StartsState>((set, get) => {
-  const put = async (kept: Start[]) => {
-    await storage.saveStarts(kept);
-    set({ kept });
+export const useStarts = create<StartsState>((set) => {
+  const put = async (to: (kept: Start[]) => Start[]) => {
+    const kept = await changeStarts((list) => to(list.flatMap((one) => startSchema.safeParse(one).data ?? [])));
+    set({ kept: kept as Start[] });
   };
   return {
     kept: [],
     copied: null,
     async refresh() {
-      const found = z.array(startSchema).safeParse(await storage.listStarts());
+      const found = z.array(startSchema).safeParse(await listStarts());
       if (found.success) set({ kept: found.data });
     },
-    keep: (name, ready) => put([{ id: newId(), name: name.trim().slice(0, 80), ready: portable(ready) }, ...get().kept]),
-    rename: (id, name) => put(get().kept.map((s) => (s.id === id && name.trim() ? { ...s, name: name.trim().slice(0, 80) } : s))),
-    remove: (id) => put(get().kept.filter((s) => s.id !== id)),
+    keep: (name, ready) => put((kept) => [{ id: newId(), name: name.trim().slice(0, 80), ready: portable(ready) }, ...kept]),
+    rename: (id, name) => put((kept) => kept.map((s) => (s.id === id && name.trim() ? { ...s, name: name.trim().slice(0, 80) } : s))),
+    remove: (id) => put((kept) => kept.filter((s) => s.id !== id)),
     copy: (from, ready) => set({ copied: { from, ready: portable(ready) } }),
   };
 });

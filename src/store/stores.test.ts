@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { coatName } from '../core/piece/naming';
 import { recipeOf } from '../core/piece/recipe';
-import { flush, useBench } from './bench';
+import { useBench } from './bench';
 import { openRecipe, sizeFor } from './export';
 import { fileName, keyOf, takePicture } from './files';
 import { complain, say, useNotices } from './notices';
@@ -13,7 +13,11 @@ import { useShelf } from './shelf';
 import { usePieces } from './pieces';
 import { samples } from './samples';
 import { useSettings } from './settings';
-import * as storage from './storage';
+import * as pictures from './pictures';
+import { TestFileReader } from '@/testing/fileReader';
+import * as records from './records';
+import { flush } from './saving';
+import { openPiece } from './session';
 
 // The engine sees no borders here, and makes no small pictures: both are tested in the browser.
 jest.mock('./engine', () => ({
@@ -39,16 +43,7 @@ Object.assign(globalThis, {
     getContext = () => null;
     convertToBlob = async () => new Blob(['small'], { type: 'image/jpeg' });
   },
-  FileReader: class {
-    result = '';
-    onload: (() => void) | null = null;
-    readAsDataURL(blob: Blob) {
-      void blob.arrayBuffer().then((b) => {
-        this.result = `data:${blob.type};base64,${Buffer.from(b).toString('base64')}`;
-        this.onload?.();
-      });
-    }
-  },
+  FileReader: TestFileReader,
   fetch: async (at: string) => {
     const body = readFileSync(`${process.cwd()}${at}`);
     return { ok: true, blob: async () => new Blob([body]) };
@@ -82,7 +77,7 @@ describe('taking a picture', () => {
     expect(await keyOf(new TextEncoder().encode('abc').buffer as ArrayBuffer)).toBe(
       'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad',
     );
-    const back = await storage.loadPicture(one.key);
+    const back = await pictures.loadPicture(one.key);
     expect(Buffer.from(await back.arrayBuffer())).toEqual(Buffer.from(await blob.arrayBuffer()));
     expect(back.type).toBe('image/png');
   });
@@ -91,7 +86,7 @@ describe('taking a picture', () => {
     decodes = false;
     const blob = await picture('#abc', 41, 31);
     await expect(takePicture(blob, 'Torn.png')).rejects.toThrow('“Torn.png” cannot be decoded');
-    await expect(storage.loadPicture(await keyOf(await blob.arrayBuffer()))).rejects.toThrow('no longer in the browser’s store');
+    await expect(pictures.loadPicture(await keyOf(await blob.arrayBuffer()))).rejects.toThrow('no longer in the browser’s store');
   });
 
   it('names files by the piece, without signs that a system forbids', () => {
@@ -106,7 +101,7 @@ describe('pieces', () => {
     const a = await usePieces.getState().create(await picture('#111'), 'keeper_at-home.png');
     const b = await usePieces.getState().create(await picture('#222'), 'Lamp.png');
     await usePieces.getState().refresh();
-    expect((await storage.loadPiece(a))?.name).toBe('keeper at home');
+    expect((await records.loadPiece(a))?.name).toBe('keeper at home');
     expect(
       usePieces
         .getState()
@@ -119,13 +114,13 @@ describe('pieces', () => {
     'from the sample %s, whose recipe is valid and whose pictures are there',
     async (_name, sample) => {
       const id = await usePieces.getState().createSample(sample);
-      const piece = await storage.loadPiece(id);
+      const piece = await records.loadPiece(id);
       expect(piece?.name).toBe(sample.name);
       expect(piece?.coats.length).toBeGreaterThan(1);
       for (const coat of piece?.coats ?? []) {
         expect(coatName(coat).length).toBeGreaterThan(2);
         const source = coat.source as { kind: string; file?: string };
-        if (source.kind === 'picture') await expect(storage.loadPicture(source.file ?? '')).resolves.toBeTruthy();
+        if (source.kind === 'picture') await expect(pictures.loadPicture(source.file ?? '')).resolves.toBeTruthy();
       }
     },
   );
@@ -134,24 +129,24 @@ describe('pieces', () => {
     const shared = await picture('#c0ffee');
     const a = await usePieces.getState().create(shared, 'A.png');
     const b = await usePieces.getState().create(shared, 'B.png');
-    const key = (await storage.loadPiece(a))?.photo.key ?? '';
+    const key = (await records.loadPiece(a))?.photo.key ?? '';
     await usePieces.getState().remove(a);
-    await expect(storage.loadPicture(key)).resolves.toBeTruthy();
+    await expect(pictures.loadPicture(key)).resolves.toBeTruthy();
     await useOwn.getState().add(shared, 'Shelf.png');
     await usePieces.getState().remove(b);
-    await expect(storage.loadPicture(key)).resolves.toBeTruthy();
+    await expect(pictures.loadPicture(key)).resolves.toBeTruthy();
     await useOwn.getState().remove(key);
     const last = await usePieces.getState().create(await picture('#123456'), 'C.png');
     await usePieces.getState().remove(last);
-    await expect(storage.loadPicture(key)).rejects.toThrow('no longer');
+    await expect(pictures.loadPicture(key)).rejects.toThrow('no longer');
   });
 
   it('that cannot be read are said to be so, and stop nothing else from being kept', async () => {
-    await expect(storage.loadPiece('never')).resolves.toBeNull();
+    await expect(records.loadPiece('never')).resolves.toBeNull();
     const id = await usePieces.getState().create(await picture('#321'), 'Old.png');
-    const piece = await storage.loadPiece(id);
-    await storage.savePiece({ ...(piece as NonNullable<typeof piece>), strength: 7 }, null);
-    await expect(storage.loadPiece(id)).rejects.toThrow(RangeError);
+    const piece = await records.loadPiece(id);
+    await records.savePiece({ ...(piece as NonNullable<typeof piece>), strength: 7 });
+    await expect(records.loadPiece(id)).rejects.toThrow(RangeError);
   });
 });
 
@@ -222,24 +217,25 @@ describe('own materials', () => {
 describe('the shelf', () => {
   it('remembers favourites and what was laid last, newest first and once, and where it is used', async () => {
     const id = await usePieces.getState().create(await picture('#060'), 'Net.png');
-    await useBench.getState().open(id);
+    await openPiece(id);
     for (const material of ['paper.laid', 'wear.film', 'paper.laid'])
       useBench.getState().addCoat({ kind: 'material', id: material, seed: 1, params: {} });
     useShelf.getState().favour('wear.film', true);
     await flush(false);
+    await new Promise((resolve) => setTimeout(resolve, 20));
     useShelf.setState({ favourites: [], recent: [] });
     await useShelf.getState().refresh();
     expect(useShelf.getState().favourites).toEqual(['wear.film']);
     expect(useShelf.getState().recent.slice(0, 2)).toEqual(['paper.laid', 'wear.film']);
-    expect(await storage.usesOf('paper.laid')).toContain('Net');
-    expect(await storage.usesOf('paper.kraft')).not.toContain('Net');
+    expect(await records.usesOf('paper.laid')).toContain('Net');
+    expect(await records.usesOf('paper.kraft')).not.toContain('Net');
   });
 });
 
 describe('recipes and sizes', () => {
   it('are laid above what is there as one step, a picture found on the shelf by name', async () => {
     const id = await usePieces.getState().create(await picture('#999'), 'Base.png');
-    await useBench.getState().open(id);
+    await openPiece(id);
     const own = await useOwn.getState().add(await picture('#555'), 'Grain.png');
     useBench.getState().addCoat({ kind: 'picture', file: own.key });
     useBench.getState().addCoat({ kind: 'material', id: 'wear.film', seed: 2, params: {} });

@@ -7,9 +7,15 @@ import { Stack } from 'expo-router';
 import { useEffect } from 'react';
 import { useColorScheme, View } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
+import { whenTemporary } from '@/store/database';
+import { say } from '@/store/notices';
 import { useSettings } from '@/store/settings';
 import { Notices } from './kit/Notices';
 import { darkTheme, lightTheme } from './theme';
+
+whenTemporary(() =>
+  say('This browser keeps nothing for this page: your work lives in this tab only. Export it before you close the tab.', { lasting: true }),
+);
 
 const settings = { icon: (props: { name: string; color?: string; size: number }) => <Icon {...props} /> };
 

@@ -3,9 +3,13 @@ import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { coatName } from '@/core/piece/naming';
-import { chosenCoat, flush, provideThumbnail, useBench, type FacetId } from '@/store/bench';
+import { chosenCoat, useBench, type FacetId } from '@/store/bench';
+import { provideThumbnail } from '@/store/saving';
+import { leaveBench, openPiece } from '@/store/session';
 import { strokeSentence, useBrush } from '@/store/brush';
+import { download } from '@/store/files';
 import { complain } from '@/store/notices';
+import { rawPiece } from '@/store/records';
 import { useGuards } from '@/store/guards';
 import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
@@ -16,6 +20,7 @@ import { FacetBody, FacetTabs } from './Facets';
 import { guardSentence } from './guardTool';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
+import { SaveBanner } from './SaveBanner';
 import { Sheet } from './Sheet';
 import { TopBar } from './TopBar';
 import { useBenchKeys } from './useBenchKeys';
@@ -27,7 +32,7 @@ export const WIDE = 1024;
 export function BenchScreen({ id }: { id: string }) {
   const c = useColours();
   const { width } = useWindowDimensions();
-  const [missing, setMissing] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const piece = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
   const facet = useBench((s) => s.facet);
@@ -35,24 +40,25 @@ export function BenchScreen({ id }: { id: string }) {
   useBenchKeys();
 
   useEffect(() => {
-    const bench = useBench.getState();
     void useOwn.getState().refresh();
-    if (bench.piece?.id !== id)
-      void bench.open(id).then(
-        (found) => setMissing(!found),
-        (error) => (complain(error), setMissing(true)),
-      );
+    void openPiece(id).then(
+      (found) => setTrouble(found ? null : 'This piece is not in the browser’s store.'),
+      (error: Error) => setTrouble(error.message),
+    );
     provideThumbnail(async () => {
       const current = useBench.getState().piece;
       return current ? drawWhole(current, { kind: 'piece' }, 480) : null;
     });
-    return () => void flush();
+    return leaveBench;
   }, [id]);
 
-  if (missing) {
+  if (trouble) {
     return (
-      <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 16, backgroundColor: c.chrome }}>
-        <Text>This piece is not in the browser’s store.</Text>
+      <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 16, padding: 24, backgroundColor: c.chrome }}>
+        <Text role="alert" style={{ maxWidth: 480, textAlign: 'center' }}>
+          {trouble}
+        </Text>
+        <Act onPress={() => void saveRecord(id).catch(complain)}>Save its record as a file</Act>
         <Act main onPress={() => router.replace('/')}>
           Back to the pieces
         </Act>
@@ -64,6 +70,7 @@ export function BenchScreen({ id }: { id: string }) {
   return (
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
+      <SaveBanner />
       <div style={middle}>
         <div style={column}>
           <div style={stage}>
@@ -89,6 +96,13 @@ export function BenchScreen({ id }: { id: string }) {
       </div>
     </div>
   );
+}
+
+/** Saves the record of a piece that cannot be opened, as it is kept. */
+async function saveRecord(id: string): Promise<void> {
+  const text = await rawPiece(id);
+  if (text === null) return complain(new Error('Nothing is kept under this address.'));
+  download(new Blob([text], { type: 'application/json' }), `${id}.piece.json`);
 }
 
 /** On a phone, the first thing to do with a photo that has no coat yet. */

@@ -1,11 +1,13 @@
 import { pieceSchema } from '@/core/piece/schema';
 import type { Stroke } from '@/core/strokes/schema';
-import { flush, useBench } from '@/store/bench';
+import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { useNotices } from '@/store/notices';
 import { readyOf, useReady } from '@/store/ready';
 import { useSettings } from '@/store/settings';
-import * as storage from '@/store/storage';
+import * as records from '@/store/records';
+import { flush } from '@/store/saving';
+import { openPiece } from '@/store/session';
 import type { ToolPoint } from './gestures';
 import { lineTool, neutralTool, uprightsTool } from './readyTools';
 import { layTool } from './layTool';
@@ -37,8 +39,8 @@ beforeEach(async () => {
     photo: { key: 'k', name: 'k', width: 900, height: 600 },
     coats: [{ id: 'a', source: { kind: 'material', id: 'paper.cold-press' } }],
   });
-  await storage.savePiece(piece, null);
-  await bench().open('p');
+  await records.savePiece(piece);
+  await openPiece('p');
   useViewport.getState().fit({ width: 900, height: 600 });
   useBrush.getState().set({ straight: false, does: 'take', strength: 0.3 });
   useReady.getState().set({ tool: 'frame', line: null, first: null });

@@ -5,10 +5,12 @@ import { View } from 'react-native';
 import { ProgressBar, Text } from 'react-native-paper';
 import * as z from 'zod';
 import { slider } from '@/core/schema';
-import { flush, useBench } from '@/store/bench';
+import { useBench } from '@/store/bench';
 import { copyPicture, openRecipe, savePictureFile, saveRecipe, sizeFor, useExport } from '@/store/export';
 import { pickFiles } from '@/store/files';
 import { complain, say } from '@/store/notices';
+import { flush } from '@/store/saving';
+import { openPiece } from '@/store/session';
 import { drawWhole } from '../bench/useThumb';
 import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
@@ -30,7 +32,7 @@ export function ExportScreen({ id }: { id: string }) {
   const [picture, setPicture] = useState<string | null>(null);
 
   useEffect(() => {
-    if (useBench.getState().piece?.id !== id) void useBench.getState().open(id).catch(complain);
+    if (useBench.getState().piece?.id !== id) void openPiece(id).catch(complain);
   }, [id]);
   useEffect(() => {
     if (piece?.id === id) void drawWhole(piece, { kind: 'piece' }, 640).then(setPicture, complain);

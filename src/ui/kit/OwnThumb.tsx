@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { loadPicture, type OwnMaterial } from '@/store/storage';
+import { loadPicture } from '@/store/pictures';
+import type { OwnMaterial } from '@/store/storage';
 
 /** An imported picture as it is made to fit, reduced; the file itself where no small picture is kept. `whole` shows it to its edges. */
 export function OwnThumb({ own, label, whole = false }: { own: OwnMaterial; label: string; whole?: boolean }) {

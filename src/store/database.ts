@@ -1,0 +1,121 @@
+import { bytesText } from './bytes';
+import { AsyncStorageError, createAsyncStorage } from '@react-native-async-storage/async-storage';
+
+/** The store took no more. Nothing that was in it has changed. */
+export class StoreFull extends Error {
+  /**
+   * @param needed bytes that were to be written
+   * @param free bytes that the browser still offers, null when it does not say (Chromium may name far more than it gives)
+   */
+  constructor(
+    readonly needed: number,
+    readonly free: number | null,
+  ) {
+    super(
+      `Not saved: it needs ${bytesText(needed)}, and this browser offers ${free === null ? 'no more' : bytesText(free)}; delete pieces that you no longer need.`,
+    );
+    this.name = 'StoreFull';
+  }
+}
+
+/** What of AsyncStorage is used. */
+type Store = Pick<ReturnType<typeof createAsyncStorage>, 'getItem' | 'getMany' | 'setMany' | 'removeMany' | 'getAllKeys'>;
+
+/**
+ * AsyncStorage opens a database once for each name and keeps that connection even when the browser has closed it (site data cleared). A new name object
+ * with the same text opens the same database anew.
+ */
+const open = (): Store => createAsyncStorage(new String('dermatex') as string);
+
+let store: Store = open();
+/** Takes the place of the browser's store where that is refused. */
+let memory: Store | null = null;
+/** Something has been read or written, so the browser does let this page keep things. */
+let works = false;
+let onTemporary: () => void = () => undefined;
+
+/** Called once if the browser refuses to keep anything, and what is kept lives in this page only. */
+export const whenTemporary = (tell: () => void): void => void (onTemporary = tell);
+
+/** A store in the page's memory, for a browser that refuses to keep anything. */
+function memoryStore(): Store {
+  const held = new Map<string, string>();
+  return {
+    getItem: async (key) => held.get(key) ?? null,
+    getMany: async (keys) => Object.fromEntries(keys.map((key) => [key, held.get(key) ?? null])),
+    setMany: async (entries) => Object.entries(entries).forEach(([key, value]) => held.set(key, value)),
+    removeMany: async (keys) => keys.forEach((key) => held.delete(key)),
+    getAllKeys: async () => [...held.keys()],
+  };
+}
+
+async function attempt<T>(work: (from: Store) => Promise<T>, bytes = 0): Promise<T> {
+  try {
+    const result = await work(store);
+    works = true;
+    return result;
+  } catch (error) {
+    if (!(error instanceof AsyncStorageError)) throw error;
+    if (bytes > 0 && works && (await isFull(bytes, error))) throw await fullFor(bytes);
+    return again(work, bytes);
+  }
+}
+
+/** Once more on a new connection; then why it failed is found out. */
+async function again<T>(work: (from: Store) => Promise<T>, bytes: number): Promise<T> {
+  // Another call may have found out meanwhile that the browser refuses.
+  if (memory) return work(memory);
+  store = open();
+  try {
+    const result = await work(store);
+    works = true;
+    return result;
+  } catch (error) {
+    if (!(error instanceof AsyncStorageError)) throw error;
+    if (!works || memory) {
+      if (!memory) onTemporary();
+      store = memory ??= memoryStore();
+      return work(memory);
+    }
+    if (bytes > 0 && (await isFull(bytes, error))) throw await fullFor(bytes);
+    throw new Error(`Not saved yet: the browser’s store could not be used (${error.message || 'it gives no reason'}).`);
+  }
+}
+
+/** AsyncStorage passes on the message of a browser's error but not its name, and Chromium's has no message when the quota is reached. */
+async function isFull(bytes: number, error: AsyncStorageError): Promise<boolean> {
+  if (error.type !== AsyncStorageError.Type.WebStorageError) return false;
+  const free = await freeSpace();
+  return error.message === '' || /quota/i.test(error.message) || (free !== null && free < bytes);
+}
+
+async function fullFor(bytes: number): Promise<StoreFull> {
+  const free = await freeSpace();
+  return new StoreFull(bytes, free !== null && free < bytes ? free : null);
+}
+
+async function freeSpace(): Promise<number | null> {
+  const room = await space();
+  return room && room.quota - room.used;
+}
+
+/** Bytes used and offered; null when the browser does not say. */
+export async function space(): Promise<{ used: number; quota: number } | null> {
+  const estimate = await globalThis.navigator?.storage?.estimate?.().catch(() => undefined);
+  return estimate?.usage === undefined || !estimate.quota ? null : { used: estimate.usage, quota: estimate.quota };
+}
+
+export const readText = (key: string): Promise<string | null> => attempt((s) => s.getItem(key)).then((text) => text ?? null);
+
+/** Texts by key; null for those that are not there. */
+export const readTexts = (keys: string[]): Promise<Record<string, string | null>> =>
+  keys.length === 0 ? Promise.resolve({}) : attempt((s) => s.getMany(keys));
+
+/** Writes all entries or none. @throws StoreFull when there is no room. */
+export function writeTexts(entries: Record<string, string>): Promise<void> {
+  const bytes = Object.entries(entries).reduce((sum, [key, text]) => sum + key.length + text.length, 0);
+  return attempt((s) => s.setMany(entries), bytes);
+}
+
+export const removeKeys = (keys: string[]): Promise<void> => attempt((s) => s.removeMany(keys));
+export const allKeys = (): Promise<string[]> => attempt((s) => s.getAllKeys());

@@ -1,0 +1,176 @@
+import * as z from 'zod';
+import { explain } from '../core/piece/explain';
+import { filesOf } from '../core/piece/pictures';
+import { pieceSchema, type Piece } from '../core/piece/schema';
+import { allKeys, readText, readTexts, removeKeys, writeTexts } from './database';
+import { withLock } from './locks';
+import { newId } from './newId';
+import { picturesAtHand, sweep } from './pictures';
+
+/** A piece as the list shows it; it has a record of its own, so that no two tabs write the same one. */
+const cardSchema = z.object({
+  id: z.string().min(1),
+  name: z.string(),
+  changed: z.number(),
+  /** JPEG data URL of the piece as it stands, or the address of a sample's picture. */
+  picture: z.string().nullable().default(null),
+});
+export type PieceCard = z.output<typeof cardSchema>;
+
+const pieceKey = (id: string) => `piece:${id}`;
+const cardKey = (id: string) => `card:${id}`;
+const idsOf = (keys: string[], prefix: string) => keys.filter((key) => key.startsWith(prefix)).map((key) => key.slice(prefix.length));
+
+const parsed = (text: string | null | undefined): unknown => {
+  try {
+    return text === null || text === undefined ? null : JSON.parse(text);
+  } catch {
+    return null;
+  }
+};
+
+/** Cards of all pieces, the last changed first. A piece whose card is missing or damaged gets one from its own record. */
+export async function listCards(): Promise<PieceCard[]> {
+  const keys = await allKeys();
+  const ids = idsOf(keys, 'piece:');
+  const texts = await readTexts([...ids.map(cardKey), ...(keys.includes('cards') ? ['cards'] : [])]);
+  // One list of all cards was kept before every piece had a record of its own.
+  const old = z.array(z.unknown()).safeParse(parsed(texts.cards));
+  const oldCards = new Map(
+    (old.success ? old.data : []).flatMap((c) => (cardSchema.safeParse(c).success ? [[cardSchema.parse(c).id, cardSchema.parse(c)]] : [])),
+  );
+  const cards: PieceCard[] = [];
+  const mended: Record<string, string> = {};
+  for (const id of ids) {
+    const own = cardSchema.safeParse(parsed(texts[cardKey(id)]));
+    const card = own.success ? own.data : (oldCards.get(id) ?? (await cardFromPiece(id)));
+    if (!own.success) mended[cardKey(id)] = JSON.stringify(card);
+    cards.push(card);
+  }
+  if (Object.keys(mended).length > 0) await writeTexts(mended).catch(() => undefined);
+  if (keys.includes('cards')) await removeKeys(['cards']).catch(() => undefined);
+  return cards.sort((a, b) => b.changed - a.changed);
+}
+
+/** A card for a piece that has none, made from what can be read of its record. */
+async function cardFromPiece(id: string): Promise<PieceCard> {
+  const data = (parsed(await readText(pieceKey(id))) ?? {}) as Partial<Piece>;
+  const name = typeof data.name === 'string' ? data.name : 'A damaged piece';
+  return { id, name, changed: typeof data.changed === 'number' ? data.changed : 0, picture: null };
+}
+
+/** The picture of a piece's card, if it has one. */
+export async function cardPicture(id: string): Promise<string | null> {
+  const card = cardSchema.safeParse(parsed(await readText(cardKey(id))));
+  return card.success ? card.data.picture : null;
+}
+
+/** When the stored piece was changed; null when there is none. */
+export async function storedChange(id: string): Promise<number | null> {
+  const card = cardSchema.safeParse(parsed(await readText(cardKey(id))));
+  return card.success ? card.data.changed : null;
+}
+
+/** What a piece's record is when it cannot be opened. The record itself is left as it is. */
+export class Unreadable extends RangeError {}
+
+/** @throws Unreadable when what is kept under the id is damaged, or was made by a newer version. */
+export async function loadPiece(id: string): Promise<Piece | null> {
+  const text = await readText(pieceKey(id));
+  if (text === null) return null;
+  const data = parsed(text);
+  const result = pieceSchema.safeParse(data);
+  if (result.success) return result.data;
+  const version = (data as { dermatex?: unknown } | null)?.dermatex;
+  if (typeof version === 'number' && version > 1)
+    throw new Unreadable('This piece was made by a newer version of Dermatex; open it there. It is left as it is.');
+  throw new Unreadable(
+    `This piece’s record is damaged and is left as it is (${data === null ? 'it is no JSON' : explain(result.error, 'piece', data)}).`,
+  );
+}
+
+/** The text of a piece's record as it is kept, for one that cannot be opened. */
+export const rawPiece = (id: string): Promise<string | null> => readText(pieceKey(id));
+
+export interface Saving {
+  /** The new picture of its card; undefined leaves the one that is there. */
+  picture?: string | null;
+  /** `changed` of the record on which this state is based; undefined for a new piece. */
+  base?: number;
+  /** Other records that belong to the piece and are written with it, by key. */
+  more?: Record<string, string>;
+}
+
+/**
+ * Writes a piece, its card and what belongs to it, all or nothing.
+ * @returns the piece as it is stored. Where the record is not the one that this state is based on, neither is lost: this state is stored as a copy
+ */
+export function savePiece(piece: Piece, { picture, base, more = {} }: Saving = {}): Promise<Piece> {
+  return withLock(pieceKey(piece.id), async () => {
+    const { [pieceKey(piece.id)]: stored, [cardKey(piece.id)]: card } = await readTexts([pieceKey(piece.id), cardKey(piece.id)]);
+    const storedAt = (parsed(stored) as Partial<Piece> | null)?.changed;
+    const conflicts = base !== undefined && stored !== null && storedAt !== base && storedAt !== piece.changed;
+    const kept = conflicts ? { ...piece, id: newId(), name: `${piece.name}, from another tab` } : piece;
+    const old = cardSchema.safeParse(parsed(card));
+    const next: PieceCard = {
+      id: kept.id,
+      name: kept.name,
+      changed: kept.changed,
+      picture: picture !== undefined ? picture : old.success ? old.data.picture : null,
+    };
+    // A store that was cleared meanwhile has lost the pictures as well.
+    const pictures = stored === null ? await picturesAtHand(picturesOf(kept)) : {};
+    await writeTexts({ ...pictures, ...more, [pieceKey(kept.id)]: JSON.stringify(kept), [cardKey(kept.id)]: JSON.stringify(next) });
+    return kept;
+  });
+}
+
+/** Gives a piece's card another picture, if the piece is still there. */
+export function saveCardPicture(id: string, picture: string): Promise<void> {
+  return withLock(pieceKey(id), async () => {
+    const card = cardSchema.safeParse(parsed(await readText(cardKey(id))));
+    if (card.success) await writeTexts({ [cardKey(id)]: JSON.stringify({ ...card.data, picture }) });
+  });
+}
+
+/** Removes a piece, and pictures that no other piece or material uses. */
+export async function removePiece(id: string): Promise<void> {
+  await withLock(pieceKey(id), () => removeKeys([pieceKey(id), cardKey(id), `history:${id}`]));
+  await sweep(usedByPieces);
+}
+
+const picturesOf = (piece: Piece): string[] => [piece.photo.key, ...piece.coats.flatMap(filesOf)];
+
+/** Keys of the pictures that all pieces use; null when one cannot be read, since it might use any. */
+async function usedByPieces(): Promise<string[] | null> {
+  const used: string[] = [];
+  for (const id of idsOf(await allKeys(), 'piece:')) {
+    const piece = await loadPiece(id).catch(() => 'unreadable' as const);
+    if (piece === 'unreadable') return null;
+    if (piece) used.push(...picturesOf(piece));
+  }
+  return used;
+}
+
+/** Names of the pieces in which a material (by id) or a picture (by key) is laid. */
+export async function usesOf(id: string): Promise<string[]> {
+  const names: string[] = [];
+  for (const card of await listCards()) {
+    const piece = await loadPiece(card.id).catch(() => null);
+    const sources = (piece?.coats ?? []).map((c) => c.source as { id?: string; file?: string });
+    if (sources.some((s) => s.id === id || s.file === id)) names.push(card.name);
+  }
+  return names;
+}
+
+/** Bytes that the record of each piece and its pictures take, by id; what several pieces share counts for each. */
+export async function sizesOf(ids: string[]): Promise<Record<string, number>> {
+  const sizes: Record<string, number> = {};
+  for (const id of ids) {
+    const texts = await readTexts([pieceKey(id), cardKey(id), `history:${id}`]);
+    const piece = await loadPiece(id).catch(() => null);
+    const pictures = piece ? await readTexts([...new Set(picturesOf(piece))].map((key) => `picture:${key}`)) : {};
+    sizes[id] = [...Object.values(texts), ...Object.values(pictures)].reduce((sum, text) => sum + (text?.length ?? 0), 0);
+  }
+  return sizes;
+}

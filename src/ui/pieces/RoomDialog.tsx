@@ -1,0 +1,55 @@
+import { useEffect, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Dialog, Portal, Text } from 'react-native-paper';
+import { useBench } from '@/store/bench';
+import { bytesText } from '@/store/bytes';
+import { complain } from '@/store/notices';
+import { usePieces } from '@/store/pieces';
+import { sizesOf } from '@/store/records';
+import { Act } from '../kit/Act';
+import { useColours } from '../theme';
+
+/** Pieces with the room that they take, to be deleted when the browser's store is full. The open piece is not among them. */
+export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }) {
+  const c = useColours();
+  const cards = usePieces((s) => s.cards);
+  const current = useBench((s) => s.piece?.id);
+  const [sizes, setSizes] = useState<Record<string, number>>({});
+  useEffect(() => {
+    if (open) void usePieces.getState().refresh().catch(complain);
+  }, [open]);
+  const others = (cards ?? []).filter((card) => card.id !== current);
+  const ids = others.map((card) => card.id).join();
+  useEffect(() => {
+    if (open && ids) void sizesOf(ids.split(',')).then(setSizes, complain);
+  }, [open, ids]);
+  const sorted = [...others].sort((a, b) => (sizes[b.id] ?? 0) - (sizes[a.id] ?? 0));
+  return (
+    <Portal>
+      <Dialog visible={open} onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
+        <Dialog.Title>Make room</Dialog.Title>
+        <Dialog.ScrollArea style={{ maxHeight: 380 }}>
+          <ScrollView>
+            {sorted.length === 0 ? (
+              <Text style={{ color: c.ink, paddingVertical: 8 }}>There are no other pieces. Pictures on your shelf take room as well.</Text>
+            ) : null}
+            {sorted.map((card) => (
+              <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingVertical: 4 }}>
+                <Text style={{ flex: 1, color: c.ink }}>{card.name}</Text>
+                <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }}>
+                  {sizes[card.id] === undefined ? '…' : bytesText(sizes[card.id])}
+                </Text>
+                <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().remove(card.id).catch(complain)}>
+                  Delete
+                </Act>
+              </View>
+            ))}
+          </ScrollView>
+        </Dialog.ScrollArea>
+        <Dialog.Actions>
+          <Act onPress={onClose}>Done</Act>
+        </Dialog.Actions>
+      </Dialog>
+    </Portal>
+  );
+}
