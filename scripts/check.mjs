@@ -32,13 +32,14 @@ const LONG = 8;
 const slow = unitTimes(path.join(root, 'build/jest.json'))
   .filter(({ name, seconds }) => seconds > LONG && !changed.includes(name))
   .map(({ name }) => `--testPathIgnorePatterns=${name}$`);
-// Tests of the same folder, not of those below it.
+// Tests of the same folder, not of those below it. They come first on the command line: what follows an option with several values is taken for another
+// of its values.
 const tests = folders.map((folder) => `${path.join(root, folder)}/[^/]+\\.(test\\.ts|webtest\\.tsx)$`);
 const results = await Promise.all([
   run('types', process.execPath, [path.join(root, 'scripts/types.mjs')]).then(async (ok) => {
     const tested =
       tests.length === 0 ||
-      (await run(`unit tests of ${folders.join(', ')}`, bin('jest'), ['--maxWorkers=1', '--passWithNoTests', ...slow, ...tests]));
+      (await run(`unit tests of ${folders.join(', ')}`, bin('jest'), ['--passWithNoTests', ...tests, '--maxWorkers=1', ...slow]));
     return ok && tested;
   }),
   (async () => {
