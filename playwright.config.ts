@@ -26,7 +26,7 @@ export default defineConfig({
   webServer: {
     command: `node build/server-main.mjs ${port}`,
     port,
-    env: { DERMATEX_ROOT: process.cwd(), PORT: String(port) },
+    env: { DERMATEX_ROOT: process.cwd(), PORT: String(port), DERMATEX_TEST: '1' },
     reuseExistingServer: false,
   },
 });

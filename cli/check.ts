@@ -1,13 +1,10 @@
-import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { inspect } from '../src/core/files/inspect';
 import { readPack } from '../src/core/files/pack';
 import { explain } from '../src/core/piece/explain';
-import { filesOf } from '../src/core/piece/pictures';
-import { parseRecipe } from '../src/core/piece/recipe';
 import { pieceSchema } from '../src/core/piece/schema';
-import { materialById } from '../src/core/materials';
 import { readBytes, Refused } from './files';
+import { checkMaterials, readRecipe } from './recipe';
 
 /** Validates a recipe, a piece or a material pack, and that what it names is there. */
 export async function check(file: string | undefined): Promise<void> {
@@ -22,19 +19,7 @@ export async function check(file: string | undefined): Promise<void> {
     throw new Refused(`${path.basename(file)} does not hold JSON.`);
   }
   const kind = isPiece ? 'piece' : 'recipe';
-  const coats = isPiece ? readPiece(text) : parseRecipe(text).coats;
-  for (const coat of coats) {
-    const source = coat.source as { kind: string; id?: string; file?: string; params?: Record<string, unknown> };
-    if (source.kind === 'material') {
-      const params = materialById(source.id ?? '')
-        .params.strict()
-        .safeParse(source.params ?? {});
-      if (!params.success) throw new Refused(explain(params.error, `${kind} with parameters of ${source.id}`, source.params));
-    }
-    for (const named of isPiece ? [] : filesOf(coat))
-      if (!existsSync(path.resolve(path.dirname(file), named)))
-        throw new Refused(`The recipe names a picture "${named}" that does not lie beside it.`);
-  }
+  const coats = isPiece ? readPiece(text) : (await readRecipe(file)).recipe.coats;
   console.log(`${path.basename(file)} is a valid ${kind} with ${coats.length} ${coats.length === 1 ? 'coat' : 'coats'}.`);
 }
 
@@ -52,5 +37,6 @@ function readPiece(text: string) {
   const data: unknown = JSON.parse(text);
   const result = pieceSchema.safeParse(data);
   if (!result.success) throw new Refused(explain(result.error, 'piece', data));
+  checkMaterials(result.data.coats, 'piece');
   return result.data.coats;
 }

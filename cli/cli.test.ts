@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
@@ -217,6 +217,43 @@ it('refuses bad input with one line, exit code 2 and no file', async () => {
   expect(await fails('measure', file('photo.png'), file('grey.png'))).toMatch(/differ in size/);
   expect(await fails('check', recipe('p.json', [{ source: { kind: 'material', id: 'paper.aged', params: { border: 9 } } }]))).toMatch(/border/);
   expect(existsSync(out)).toBe(false);
+});
+
+it('a recipe reads pictures of its own folder only, regular files of a bounded size, and never the photo by its name', async () => {
+  const named = (name: string, picture: string) =>
+    recipe(name, [{ source: { kind: 'picture', file: picture }, lay: { fit: 'stretch' }, blend: 'normal', strength: 1 }]);
+  const out = file('escape.png');
+  mkdirSync(file('inner'), { recursive: true });
+  writeFileSync(file('inner/r.json'), readFileSync(named('up.json', '../grey.png')));
+  symlinkSync('/etc/passwd', file('link.png'));
+  const cases: [string, RegExp][] = [
+    [named('a.json', '../../etc/passwd'), /outside its own folder/],
+    [named('b.json', '/dev/zero'), /outside its own folder/],
+    [named('c.json', file('grey.png')), /outside its own folder/],
+    [file('inner/r.json'), /outside its own folder/],
+    [named('d.json', 'link.png'), /outside its own folder/],
+    [named('e.json', 'inner'), /is no file/],
+    [named('f.json', `${'x'.repeat(300)}.png`), /names a picture "x{80}…"/],
+    [named('g.json', 'a\0b.png'), /outside its own folder/],
+  ];
+  for (const [from, says] of cases) {
+    expect(await fails('render', '--photo', file('photo.png'), '--recipe', from, '--out', out)).toMatch(says);
+    expect(await fails('check', from)).toMatch(says);
+  }
+  expect(await fails('render', '--photo', '/dev/zero', '--recipe', recipe('plain2.json', []), '--out', out)).toMatch(/is no file/);
+  expect(existsSync(out)).toBe(false);
+  // A picture that is called as the photo once was inside is laid as itself.
+  copyFileSync(file('grey.png'), file('photo'));
+  await run('render', '--photo', file('photo.png'), '--recipe', named('h.json', 'photo'), '--out', file('named.png'));
+  expect([...(await pixels('named.png')).subarray(0, 3)]).toEqual([128, 128, 128]);
+});
+
+it('strokes whose places or lengths no brush can have are refused at once', async () => {
+  const strokes = (points: number[][], more: object = {}) =>
+    recipe('far.json', [{ source: { kind: 'colour' }, mask: { parts: [{ kind: 'strokes', strokes: [{ ...more, points }] }] } }]);
+  expect(await fails('check', strokes([[2147483648, 0, 1]]))).toMatch(/strokes\[1\]\.points/);
+  const wild = Array.from({ length: 20000 }, (_, i) => [i % 2 ? 900 : -900, 0.5, 1]);
+  expect(await fails('check', strokes(wild, { size: 5 }))).toMatch(/a stroke is longer than a brush can draw/);
 });
 
 it('a material of 16 bits keeps them: a hundredth of the scale, stretched to all of it, has more than a hundred steps', async () => {

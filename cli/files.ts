@@ -1,6 +1,7 @@
-import { readFile, rename, rm } from 'node:fs/promises';
+import { readFile, realpath, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
+import { cut } from '../src/core/cut';
 import { BadFile, inspect } from '../src/core/files/inspect';
 import type { Decoded } from '../src/engine/library';
 
@@ -10,21 +11,49 @@ sharp.cache(false);
 /** A mistake of the caller: one line on standard error, exit code 2. */
 export class Refused extends Error {}
 
+/** Bytes of the largest file that is read. */
+const LARGEST = 512 * 2 ** 20;
+
+/** @throws Refused for what is no regular file, is too large, or cannot be read. */
 export async function readBytes(file: string): Promise<Buffer> {
-  try {
-    return await readFile(file);
-  } catch {
-    throw new Refused(`There is no file ${file} that can be read.`);
-  }
+  const about = await stat(file).catch(() => null);
+  if (!about) throw new Refused(`There is no file ${cut(file)} that can be read.`);
+  if (!about.isFile()) throw new Refused(`${cut(file)} is no file; name a picture or a recipe.`);
+  if (about.size > LARGEST) throw new Refused(`${cut(file)} is larger than a file may be (${LARGEST / 2 ** 20} MB).`);
+  return readFile(file).catch(() => {
+    throw new Refused(`There is no file ${cut(file)} that can be read.`);
+  });
 }
+
+/**
+ * Where a file that a recipe names lies.
+ * @throws Refused when it lies outside the recipe's folder: a recipe from elsewhere must not read what it likes
+ */
+export async function besideRecipe(recipe: string, named: string): Promise<string> {
+  const folder = await realpath(path.dirname(recipe));
+  const outside = () => new Refused(`The recipe names a picture "${cut(named)}" outside its own folder; put the picture beside the recipe.`);
+  if (path.isAbsolute(named) || named.includes('\0')) throw outside();
+  const file = path.resolve(folder, named);
+  if (!file.startsWith(folder + path.sep)) throw outside();
+  // A link may lead out as well.
+  const real = await realpath(file).catch(() => null);
+  if (!real) throw new Refused(`The recipe names a picture "${cut(named)}" that does not lie beside it: there is no file of that name.`);
+  if (!real.startsWith(folder + path.sep)) throw outside();
+  return real;
+}
+
+/** Whether orientation in a file's Exif data is followed: Chromium does not for WebP, and the command line draws the same picture as the page. */
+const turns = (type: string): boolean => type !== 'image/webp';
 
 /** Decodes a picture to RGBA8, or RGBA16 where that is asked for and the file has it, oriented by its Exif data and in sRGB. @throws Refused for a file that is no such picture. */
 export async function readPicture(file: string, deep = false): Promise<{ data: Buffer; width: number; height: number; deep: boolean }> {
   const bytes = await readBytes(file);
   try {
-    const wide = inspect(bytes, path.basename(file)).deep && deep;
-    const { data, info } = await sharp(bytes, { limitInputPixels: 60e6 })
-      .rotate()
+    const image = sharp(bytes, { limitInputPixels: 60e6 });
+    // A profile is converted to sRGB at 8 bits, as a browser does it.
+    const { type, deep: isDeep } = inspect(bytes, path.basename(file));
+    const wide = isDeep && deep && !(await image.metadata()).icc;
+    const { data, info } = await (turns(type) ? image.autoOrient() : image)
       .toColourspace(wide ? 'rgb16' : 'srgb')
       .ensureAlpha()
       .raw({ depth: wide ? 'ushort' : 'uchar' })
@@ -39,7 +68,10 @@ export async function readPicture(file: string, deep = false): Promise<{ data: B
 /** Size of a picture by its header, after orientation. @throws Refused for a file that is no picture. */
 export async function sizeOf(file: string): Promise<{ width: number; height: number }> {
   try {
-    return inspect(await readBytes(file), path.basename(file));
+    const bytes = await readBytes(file);
+    const { type } = inspect(bytes, path.basename(file));
+    const { width, height, autoOrient } = await sharp(bytes, { limitInputPixels: 60e6 }).metadata();
+    return turns(type) ? { width: autoOrient.width, height: autoOrient.height } : { width, height };
   } catch (error) {
     throw new Refused((error as Error).message);
   }

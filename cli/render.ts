@@ -1,12 +1,13 @@
 import path from 'node:path';
-import { coatsOf, layRecipe, parseRecipe } from '../src/core/piece/recipe';
+import { coatsOf, layRecipe } from '../src/core/piece/recipe';
 import { pieceSchema } from '../src/core/piece/schema';
 import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
 import { drawsSmaller } from '../src/core/render/reach';
 import { nodeFind } from '../src/engine/finder/node';
 import { withEngine } from './engine';
-import { checkOutputName, decodeFile, readBytes, Refused, sizeOf, writePicture } from './files';
+import { readRecipe } from './recipe';
+import { checkOutputName, decodeFile, Refused, sizeOf, writePicture } from './files';
 import { unitOf } from '../src/core/image/unit';
 
 interface RenderArguments {
@@ -22,9 +23,10 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const scale = Number(scaleText);
   if (!(scale > 0 && scale <= 1)) throw new Refused(`--scale is over 0 and up to 1, not ${scaleText}.`);
   checkOutputName(out);
-  const look = parseRecipe((await readBytes(recipe)).toString('utf8'));
+  const { recipe: look, pictures } = await readRecipe(recipe);
   let next = 0;
-  const ref = { key: 'photo', name: path.basename(photo), ...(await sizeOf(photo)) };
+  // A key that no file beside the recipe can have.
+  const ref = { key: 'photo\0', name: path.basename(photo), ...(await sizeOf(photo)) };
   const blank = pieceSchema.parse({ dermatex: 1, id: 'render', name: ref.name, created: 0, changed: 0, photo: ref });
   // The same that the page does with a recipe.
   const piece = layRecipe(
@@ -38,8 +40,7 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   const height = Math.max(1, Math.round(framed.height * scale));
   await withEngine(
     (engine) => ({
-      decode: (key, deep) =>
-        decodeFile(key === 'photo' ? photo : path.resolve(path.dirname(recipe), key), (at, bytes) => engine().pool.write(at, bytes), deep),
+      decode: (key, deep) => decodeFile(key === ref.key ? photo : (pictures.get(key) as string), (at, bytes) => engine().pool.write(at, bytes), deep),
       levels: needsLevels ? undefined : 1,
       inPlace: true,
       find: nodeFind(),

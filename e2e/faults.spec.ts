@@ -79,6 +79,20 @@ for (const [phase, held] of [
     expect((await picture).suggestedFilename()).toMatch(/\.png$/);
   });
 
+test('a browser that cannot post shared memory draws without it, and says nothing', { tag: '@phone' }, async ({ page }) => {
+  await page.addInitScript(() => {
+    const post = Worker.prototype.postMessage as (message: unknown, more?: unknown) => void;
+    Worker.prototype.postMessage = function (this: Worker, message: { memory?: unknown }, more: never) {
+      if (message.memory) throw new DOMException('The object can not be cloned.', 'DataCloneError');
+      post.call(this, message, more);
+    } as never;
+  });
+  await openSample(page, 'The old keeper');
+  expect(await page.evaluate(() => (globalThis as unknown as { dermatexEngine: Engine }).dermatexEngine.pool.shared)).toBe(false);
+  expect((await look(page, 0.5, 0.2))[0]).toBeGreaterThan(40);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
 test('without isolation each worker has its own memory, and the picture is the same', { tag: '@phone' }, async ({ page, browser, baseURL }) => {
   await openSample(page, 'The old keeper');
   const want = await look(page, 0.5, 0.2);

@@ -81,6 +81,8 @@ if (built) passed++;
 else failed++;
 await unitTests();
 if (built) await browserTests();
+// A short cut of the campaign of faults; npm run faults is the whole.
+if (built) await whole('faults', process.execPath, [path.join(root, 'scripts/faults.mjs'), '--short']);
 printSlowest([...unitTimes(result('jest.json')), ...browserTimes(result('playwright.json'))]);
 console.log(`\nAll of it: ${Math.round((Date.now() - started) / 1000)} s; spin probe ${spin().toFixed(0)} ms`);
 console.log(`\n${passed} passed, ${failed} failed`);

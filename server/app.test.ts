@@ -1,5 +1,5 @@
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
-import type { Server } from 'node:http';
+import { request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -18,7 +18,7 @@ writeFileSync(path.join(os.tmpdir(), 'beside-the-build.txt'), 'secret');
 let server: Server;
 let base = '';
 beforeAll(async () => {
-  server = createApp(dist, path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'demo/supplier')).listen(0);
+  server = createApp(dist, path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'demo/supplier'), { isTest: true }).listen(0);
   await new Promise((resolve) => server.once('listening', resolve));
   base = `http://localhost:${(server.address() as AddressInfo).port}`;
 });
@@ -100,4 +100,38 @@ describe('the made-up supplier', () => {
   it('never leaves its folder', async () => {
     expect((await get('/supplier/packs/..%2f..%2fpackage.zip')).status).toBe(404);
   });
+});
+
+it('answers for names of this machine only, so that no other page can make its name lead here', async () => {
+  const { port } = server.address() as AddressInfo;
+  const asked = (host: string) =>
+    new Promise<number>((resolve, reject) => {
+      request({ port, path: '/', headers: { host } }, (answer) => (answer.resume(), resolve(answer.statusCode ?? 0)))
+        .on('error', reject)
+        .end();
+    });
+  for (const host of ['localhost', `localhost:${port}`, `127.0.0.1:${port}`, `[::1]:${port}`]) expect(await asked(host)).toBe(200);
+  for (const host of ['rebound.test', 'localhost.rebound.test', '192.168.0.7', 'localhost@rebound.test']) expect(await asked(host)).toBe(421);
+});
+
+it('has no page for files that begin with a dot, nor for what the supplier does not have', async () => {
+  for (const at of ['/.env', '/.git/config', '/a/.env', '/supplier/nothing', '/supplier/', '/supplier/packs/none.zip'])
+    expect((await get(at)).status).toBe(404);
+});
+
+it('says what failed without traces or paths', async () => {
+  for (const at of ['/%', '/_expo/%E0%A4%A']) {
+    const answer = await get(at);
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+    expect(await answer.text()).not.toMatch(/ at |node_modules|\/work|\.ts|\.mjs/);
+  }
+});
+
+it('has the switch of the supplier only when it is started for tests', async () => {
+  const plain = createApp(dist, path.join(process.env.DERMATEX_ROOT ?? process.cwd(), 'demo/supplier')).listen(0);
+  await new Promise((resolve) => plain.once('listening', resolve));
+  const at = `http://localhost:${(plain.address() as AddressInfo).port}/supplier/behaviour`;
+  const answer = await fetch(at, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"answers":"failing"}' });
+  expect(answer.status).toBe(404);
+  plain.close();
 });

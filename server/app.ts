@@ -1,4 +1,4 @@
-import express, { type Express } from 'express';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import path from 'node:path';
 import { createSupplier } from './supplier';
 
@@ -17,9 +17,16 @@ const policy = [
 ].join('; ');
 
 /** Serves the built page with isolation (so that memory can be shared with workers), a content policy and caching, and the made-up supplier. */
-export function createApp(dist: string, supplier: string): Express {
+export function createApp(dist: string, supplier: string, { isTest = false }: { isTest?: boolean } = {}): Express {
   const app = express();
   app.disable('x-powered-by');
+  // Without stack traces and paths in answers to what goes wrong.
+  app.set('env', 'production');
+  app.use((request, response, next) => {
+    // A page elsewhere could make its own name lead here and read what this server gives.
+    if (!isOwnHost(request.headers.host)) return void response.status(421).type('text').send('This server answers for localhost only.');
+    next();
+  });
   app.use((_request, response, next) => {
     response.set({
       'Cross-Origin-Opener-Policy': 'same-origin',
@@ -32,14 +39,27 @@ export function createApp(dist: string, supplier: string): Express {
     next();
   });
   app.get('/health', (_request, response) => void response.json({ ok: true }));
-  app.use('/supplier', createSupplier(supplier));
+  app.use('/supplier', createSupplier(supplier, isTest));
   // Names with a content hash never change; everything else is asked for again.
   app.use('/_expo', express.static(path.join(dist, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(dist, { maxAge: 0 }));
   app.get('/{*path}', (request, response) => {
-    if (path.extname(request.path)) return void response.status(404).type('text').send('There is no such file.');
+    if (!isScreen(request.path)) return void response.status(404).type('text').send('There is no such file.');
     response.sendFile(path.join(dist, 'index.html'));
+  });
+  app.use((error: { status?: number }, _request: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) return next(error);
+    const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
+    response
+      .status(status)
+      .type('text')
+      .send(status === 500 ? 'The server failed; try again.' : 'There is no such file.');
   });
   return app;
 }
+
+const isOwnHost = (host: string | undefined): boolean => /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host ?? '');
+
+/** Screens are named by words; a dot anywhere means a file. */
+const isScreen = (at: string): boolean => /^(\/[\w-]+)*\/?$/.test(at);

@@ -13,22 +13,24 @@ const PAUSE = 250;
 
 /**
  * A made-up supplier of textures: a catalogue, pictures of its packs, and the packs. It stands in for the places where people get textures
- * from; nothing outside is asked. `POST /behaviour` with `{"answers": "slow"}` makes it slow, failing or corrupt.
+ * from; nothing outside is asked.
+ * @param isTest `POST /behaviour` with `{"answers": "slow"}` makes it slow, failing or corrupt
  */
-export function createSupplier(folder: string): Router {
+export function createSupplier(folder: string, isTest: boolean): Router {
   const supplier = Router();
   let answer: Answer = 'well';
 
-  supplier.post('/behaviour', express.json(), (request, response) => {
-    const wanted = (request.body as { answers?: Answer } | undefined)?.answers;
-    if (!wanted || !answers.includes(wanted))
-      return void response
-        .status(400)
-        .type('text')
-        .send(`answers is one of ${answers.join(', ')}.`);
-    answer = wanted;
-    response.json({ answers: answer });
-  });
+  if (isTest)
+    supplier.post('/behaviour', express.json(), (request, response) => {
+      const wanted = (request.body as { answers?: Answer } | undefined)?.answers;
+      if (!wanted || !answers.includes(wanted))
+        return void response
+          .status(400)
+          .type('text')
+          .send(`answers is one of ${answers.join(', ')}.`);
+      answer = wanted;
+      response.json({ answers: answer });
+    });
 
   const send = async (response: Response, file: string, type: string) => {
     const bytes = await readFile(path.join(folder, file)).catch(() => null);
@@ -51,6 +53,7 @@ export function createSupplier(folder: string): Router {
   supplier.get('/catalogue.json', (_request, response) => send(response, 'catalogue.json', 'json'));
   supplier.get('/previews/:id.jpg', (request, response) => send(response, `${name(request.params.id)}.jpg`, 'jpg'));
   supplier.get('/packs/:id.zip', (request, response) => send(response, `${name(request.params.id)}.zip`, 'zip'));
+  supplier.use((_request, response) => void response.status(404).type('text').send('The supplier has no such thing.'));
   return supplier;
 }
 

@@ -17,13 +17,45 @@ function spawn(): WorkerHandle {
   };
 }
 
-/** The engine in a page. `file` finds the file of a picture's key. Memory is shared when the page is isolated. */
-export async function browserEngine(file: (key: string) => Promise<Blob>, find?: Find): Promise<Engine> {
-  const shared = globalThis.crossOriginIsolated === true;
-  const response = await fetch(shared ? '/kernels-shared.wasm' : '/kernels.wasm');
-  const module = await WebAssembly.compile(await response.arrayBuffer());
+async function kernels(at: string): Promise<WebAssembly.Module> {
+  try {
+    const response = await fetch(at);
+    if (!response.ok) throw new Error(String(response.status));
+    return await WebAssembly.compile(await response.arrayBuffer());
+  } catch {
+    throw new Error('A part of Dermatex did not come (its kernels), so nothing can be drawn; your work is kept, reload the page to go on.');
+  }
+}
+
+async function startPool(shared: boolean): Promise<Pool> {
+  const module = await kernels(shared ? '/kernels-shared.wasm' : '/kernels.wasm');
   const pool = new Pool({ module, shared, size: Math.min(8, Math.max(1, navigator.hardwareConcurrency || 1)), spawn });
-  await pool.ready();
+  await pool.ready().catch((error) => {
+    pool.close();
+    throw error;
+  });
+  return pool;
+}
+
+/**
+ * Workers on shared memory where the browser gives that, else each on its own. An isolated page does not tell: some browsers have no shared memory, or
+ * cannot post it to a worker. So it is tried.
+ */
+async function pooled(): Promise<Pool> {
+  if (globalThis.crossOriginIsolated && typeof SharedArrayBuffer === 'function') {
+    try {
+      return await startPool(true);
+    } catch {
+      // Drawn without it, a little slower.
+    }
+  }
+  return startPool(false);
+}
+
+/** The engine in a page. `file` finds the file of a picture's key. */
+export async function browserEngine(file: (key: string) => Promise<Blob>, find?: Find): Promise<Engine> {
+  const pool = await pooled();
+  const { shared } = pool;
   // A bitmap lives in the worker that decoded it until it is placed, so files are decoded one after another.
   let last: Promise<unknown> = Promise.resolve();
   const decode = (key: string, deep = false): Promise<Decoded> =>

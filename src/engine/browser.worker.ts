@@ -1,4 +1,5 @@
 import { decode as decodePng } from 'fast-png';
+import { gammaChunks, PNG_HEAD } from '../core/files/gamma';
 import type { Machine } from '../core/image/machine';
 import type { Encoding, FromWorker, ToWorker } from './protocol';
 import { serve } from './worker';
@@ -25,8 +26,19 @@ async function decode(file: Blob, deep: boolean): Promise<{ width: number; heigh
     }
   }
   // Orientation from Exif and conversion of an embedded profile to sRGB are the browser's.
-  bitmap = await createImageBitmap(file, { imageOrientation: 'from-image', premultiplyAlpha: 'none' });
+  bitmap = await createImageBitmap(await withoutGamma(file), { imageOrientation: 'from-image', premultiplyAlpha: 'none' });
   return { width: bitmap.width, height: bitmap.height, deep: false };
+}
+
+/** A PNG without a profile is taken as sRGB, whatever gamma it names. */
+async function withoutGamma(file: Blob): Promise<Blob> {
+  const chunks = gammaChunks(new Uint8Array(await file.slice(0, PNG_HEAD).arrayBuffer()));
+  if (chunks.length === 0) return file;
+  const ends = [0, ...chunks.flat(), file.size];
+  return new Blob(
+    Array.from({ length: ends.length / 2 }, (_, i) => file.slice(ends[2 * i], ends[2 * i + 1])),
+    { type: file.type },
+  );
 }
 
 /** By the PNG's header (3rd ed., §11.2.1). */

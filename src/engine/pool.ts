@@ -150,7 +150,13 @@ export class Pool implements TilePool {
         (reason) => this.replace(member, reason),
       );
     });
-    handle.post({ kind: 'start', module: this.options.module, memory: this.memory, pages: this.pages, scratch, scratchBytes: SCRATCH_BYTES, beat });
+    try {
+      handle.post({ kind: 'start', module: this.options.module, memory: this.memory, pages: this.pages, scratch, scratchBytes: SCRATCH_BYTES, beat });
+    } catch (error) {
+      // Some browsers cannot post shared memory.
+      handle.terminate();
+      throw error;
+    }
     return member;
   }
 

@@ -1,4 +1,5 @@
 import { BadFile, inspect } from '../core/files/inspect';
+import type { Size } from '../core/image/motion';
 import type { PictureRef } from '../core/piece/schema';
 import { savePicture } from './pictures';
 
@@ -13,17 +14,30 @@ export async function keyOf(bytes: ArrayBuffer): Promise<string> {
  */
 export async function takePicture(file: Blob, name: string): Promise<PictureRef> {
   const buffer = await file.arrayBuffer();
-  const { type, width, height } = inspect(new Uint8Array(buffer), name);
-  const blob = new Blob([buffer], { type });
-  try {
-    // A small rendering proves that the data behind the header can be decoded.
-    (await createImageBitmap(blob, { resizeWidth: 16, resizeHeight: 16, resizeQuality: 'pixelated' })).close();
-  } catch {
+  const stored = inspect(new Uint8Array(buffer), name);
+  const blob = new Blob([buffer], { type: stored.type });
+  const size = await decodedSize(blob, stored).catch(() => {
     throw new BadFile(`“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`);
-  }
+  });
   const key = await keyOf(buffer);
   await savePicture(key, blob);
-  return { key, name, width, height };
+  return { key, name, ...size };
+}
+
+/** Long side of the rendering that proves that a file can be decoded. */
+const PROOF = 256;
+/** Narrower pictures, long side by short, are decoded whole. */
+const NARROWEST = 16;
+
+/** The size of a picture as the browser decodes it, turned as its orientation says. @throws Error when it cannot be decoded. */
+async function decodedSize(blob: Blob, { width, height }: Size): Promise<Size> {
+  const short = Math.min(width, height) / Math.max(width, height);
+  // Where a small rendering would not tell the sides apart, all of it is decoded.
+  const isClear = width === height || (short * PROOF < PROOF - 2 && short * NARROWEST >= 1);
+  const bitmap = await createImageBitmap(blob, isClear ? { resizeWidth: PROOF, resizeQuality: 'pixelated' } : {});
+  const isTall = bitmap.height > bitmap.width;
+  bitmap.close();
+  return isTall === height > width ? { width, height } : { width: height, height: width };
 }
 
 /** Hands a file to the person. */

@@ -1,3 +1,4 @@
+import { cut } from '../cut';
 import color from './modes/color';
 import colorBurn from './modes/color-burn';
 import colorDodge from './modes/color-dodge';
@@ -64,7 +65,7 @@ const byId = new Map<string, Mode>(modes.map((m) => [m.id, m]));
 /** @throws RangeError naming the mode, when there is none of that name. */
 export function modeById(id: string): Mode {
   const found = byId.get(id);
-  if (!found) throw new RangeError(`There is no blend mode called "${id}".`);
+  if (!found) throw new RangeError(`There is no blend mode called "${cut(id)}".`);
   return found;
 }
 

@@ -33,9 +33,25 @@ it('sees 16 bits in a PNG as libvips writes it', async () => {
   expect(inspect(bytes, 'a')).toEqual({ type: 'image/png', width: 2, height: 2, deep: true });
 });
 
-it('gives the size after Exif orientation', async () => {
+it('gives the size as stored: turning by Exif is the decoder’s', async () => {
   const bytes = await image().withMetadata({ orientation: 6 }).jpeg().toBuffer();
-  expect(inspect(bytes, 'a.jpg')).toMatchObject({ width: 40, height: 60 });
+  expect(inspect(bytes, 'a.jpg')).toMatchObject({ width: 60, height: 40 });
+});
+
+it('takes JPEGs with bytes that fill the room before a marker, or with a damaged Exif block (ITU-T T.81, B.1.1.2)', async () => {
+  const bytes = await image().withMetadata({ orientation: 6 }).jpeg().toBuffer();
+  const filled = Buffer.concat([bytes.subarray(0, 2), Buffer.from([0xff, 0xff, 0xff]), bytes.subarray(2)]);
+  expect(inspect(filled, 'a.jpg')).toMatchObject({ width: 60, height: 40 });
+  const exif = bytes.indexOf('Exif');
+  expect(exif).toBeGreaterThan(0);
+  const damaged = Buffer.from(bytes);
+  damaged.fill(0xee, exif + 6, exif + 40);
+  expect(inspect(damaged, 'a.jpg')).toMatchObject({ width: 60, height: 40 });
+});
+
+it('refuses a JPEG in the colours of print', async () => {
+  const bytes = await image().toColourspace('cmyk').jpeg().toBuffer();
+  expect(says(bytes)).toBe('“x.jpg” is in the colours of print (CMYK); save it in RGB first and open that.');
 });
 
 it('tells files that are cut short, wherever they are cut', async () => {
@@ -64,6 +80,7 @@ it('refuses absurd dimensions by the header, before anything is decoded', async 
   };
   expect(claim(60000, 60000)).toMatch(/60000 × 60000 \(3600 megapixels\); pictures of up to 50 megapixels/);
   expect(claim(9000, 6000)).toMatch(/54 megapixels/);
+  expect(claim(30001, 1)).toBe('“x.jpg” says it is 30001 × 1; sides of up to 30000 pixels can be opened.');
   expect(claim(0, 40)).toMatch(/no size/);
   expect(claim(8000, 6000)).toBeNull();
 });

@@ -2,7 +2,7 @@ import { imageSize } from 'image-size';
 
 export interface Inspected {
   type: 'image/png' | 'image/jpeg' | 'image/webp';
-  /** After Exif orientation. */
+  /** As the pixels are stored: orientation is the decoder's. */
   width: number;
   height: number;
   /** 16 bits a channel. */
@@ -36,22 +36,39 @@ export function inspect(bytes: Uint8Array, name: string): Inspected {
   const type = kindOf(bytes);
   if (!type) throw new BadFile(`${called} is not a PNG, JPEG or WebP picture; choose one of those.`);
   if (!complete(bytes, type)) throw new BadFile(`${called} is cut short: its end is missing; copy it again from where it came.`);
-  let size: { width?: number; height?: number; orientation?: number };
-  try {
-    size = imageSize(bytes);
-  } catch {
-    throw new BadFile(`${called} cannot be read: its header is damaged; copy it again from where it came.`);
-  }
-  const turned = (size.orientation ?? 1) >= 5;
-  const width = (turned ? size.height : size.width) ?? 0;
-  const height = (turned ? size.width : size.height) ?? 0;
+  const header = headerOf(bytes, type);
+  if (!header) throw new BadFile(`${called} cannot be read: its header is damaged; copy it again from where it came.`);
+  const { width, height } = header;
   if (!(width > 0 && height > 0)) throw new BadFile(`${called} says it has no size (${width} × ${height}); choose another file.`);
-  if (Math.max(width, height) > LONGEST || width * height > MEGAPIXELS * 1e6) {
+  if (width * height > MEGAPIXELS * 1e6) {
     const mega = ((width * height) / 1e6).toFixed(0);
     throw new BadFile(`${called} says it is ${width} × ${height} (${mega} megapixels); pictures of up to ${MEGAPIXELS} megapixels can be opened.`);
   }
+  if (Math.max(width, height) > LONGEST)
+    throw new BadFile(`${called} says it is ${width} × ${height}; sides of up to ${LONGEST} pixels can be opened.`);
+  if (header.channels === 4 && type === 'image/jpeg')
+    throw new BadFile(`${called} is in the colours of print (CMYK); save it in RGB first and open that.`);
   // PNG (3rd ed., §11.2.1) gives its bit depth behind the size; the others have 8 bits.
   return { type, width, height, deep: type === 'image/png' && bytes[24] === 16 };
+}
+
+interface Header {
+  width: number;
+  height: number;
+  /** Of a JPEG. */
+  channels?: number;
+}
+
+/** Size by the header; null when that is damaged. */
+function headerOf(b: Uint8Array, type: Inspected['type']): Header | null {
+  if (type === 'image/png') return ascii(b, 12, 4) === 'IHDR' ? { width: be32(b, 16), height: be32(b, 20) } : null;
+  if (type === 'image/jpeg') return frameOf(b);
+  try {
+    const { width, height } = imageSize(b);
+    return { width, height };
+  } catch {
+    return null;
+  }
 }
 
 function kindOf(b: Uint8Array): Inspected['type'] | null {
@@ -89,19 +106,44 @@ function complete(b: Uint8Array, type: Inspected['type']): boolean {
     }
     return false;
   }
-  // JPEG (ITU-T T.81, annex B): segments to the first scan, then entropy-coded data to EOI.
+  const scan = scanOf(b);
+  if (scan === null) return false;
+  for (let at = scan; at + 1 < b.length; at++) if (b[at] === 0xff && b[at + 1] === 0xd9) return true;
+  return false;
+}
+
+/** Visits the segments of a JPEG up to its first scan (ITU-T T.81, annex B); bytes of 0xff may fill the room before a marker. */
+function segments(b: Uint8Array, visit: (marker: number, at: number) => void): number | null {
   let at = 2;
   while (at + 4 <= b.length) {
-    if (b[at] !== 0xff) return false;
+    if (b[at] !== 0xff) return null;
     const marker = b[at + 1];
     if (marker === 0xff) {
       at++;
       continue;
     }
-    if (marker === 0xd9) return true;
-    if (marker === 0xda) break;
-    at += 2 + ((b[at + 2] << 8) | b[at + 3]);
+    if (marker === 0xd9 || marker === 0xda) return at;
+    // TEM and restart markers stand alone.
+    if (marker === 0x01 || (marker >= 0xd0 && marker <= 0xd7)) {
+      at += 2;
+      continue;
+    }
+    const length = (b[at + 2] << 8) | b[at + 3];
+    if (length < 2) return null;
+    visit(marker, at);
+    at += 2 + length;
   }
-  for (; at + 1 < b.length; at++) if (b[at] === 0xff && b[at + 1] === 0xd9) return true;
-  return false;
+  return null;
+}
+
+const scanOf = (b: Uint8Array): number | null => segments(b, () => undefined);
+
+/** The frame header: SOF0 to SOF15, without DHT, JPG and DAC, which lie among them. */
+function frameOf(b: Uint8Array): Header | null {
+  let frame: Header | null = null;
+  segments(b, (marker, at) => {
+    if (marker < 0xc0 || marker > 0xcf || [0xc4, 0xc8, 0xcc].includes(marker) || frame) return;
+    frame = { height: (b[at + 5] << 8) | b[at + 6], width: (b[at + 7] << 8) | b[at + 8], channels: b[at + 9] };
+  });
+  return frame;
 }

@@ -108,3 +108,18 @@ it('a pack is not given out without its pictures or its name', () => {
   expect(() => writePack(list(), new Map())).toThrow('is missing');
   expect(() => writePack({ ...list(), name: '' }, new Map([['a/one.jpg', picture]]))).toThrow('at name');
 });
+
+it('refuses a picture that is not what was packed (CRC-32 of its directory)', () => {
+  const bytes = zip({ 'pack.json': json(list()), 'a/one.jpg': picture });
+  expect(readPack(bytes, 'pack.zip').pictures.size).toBe(1);
+  const stored = writePack(list(), new Map([['a/one.jpg', picture]]));
+  const at = Buffer.from(stored).indexOf(Buffer.from(picture.subarray(0, 40)));
+  expect(at).toBeGreaterThan(0);
+  stored[at + 100] ^= 1;
+  expect(() => readPack(stored, 'pack.zip')).toThrow('“pack.zip” is damaged: a/one.jpg is not what was packed; fetch it again from where it came.');
+});
+
+it('says how many pictures are too many instead of leaving some out', () => {
+  const many = Object.fromEntries(Array.from({ length: 400 }, (_, i) => [`${i}.png`, picture]));
+  expect(() => readPack(zip(many), 'many.zip')).toThrow('“many.zip” holds 400 pictures; a pack may have 300. Split it into several.');
+});

@@ -1,10 +1,13 @@
+import CRC32 from 'crc-32';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import * as z from 'zod';
 import { fittingSchema } from '../materials/fitting/schema';
 import { families } from '../materials/material';
+import { cut } from '../cut';
 import { explain } from '../piece/explain';
 import { BadFile } from './inspect';
 
+const MOST_PICTURES = 300;
 const familyIds = families.map((f) => f.id) as [string, ...string[]];
 
 /** A material pack is a zip of pictures and this, as `pack.json`. */
@@ -27,7 +30,7 @@ export const packSchema = z
           .strict(),
       )
       .min(1)
-      .max(300),
+      .max(MOST_PICTURES),
   })
   .strict();
 export type Pack = z.output<typeof packSchema>;
@@ -56,7 +59,7 @@ export function readPack(bytes: Uint8Array, fileName: string): { pack: Pack; pic
       filter({ name, originalSize, size }) {
         count++;
         total += originalSize;
-        if (endsOutside(name)) wrong ??= `names a file outside itself (${name.slice(0, 40)})`;
+        if (endsOutside(name)) wrong ??= `names a file outside itself (${cut(name)})`;
         else if (originalSize > LARGEST || total > LARGEST_ALL) wrong ??= 'is larger than a pack may be, unpacked (1 GB, 200 MB a picture)';
         else if (originalSize > 65536 && originalSize > size * MOST_RATIO) wrong ??= 'unpacks to many times its size, as no picture does';
         else if (count > MOST_FILES) wrong ??= `holds more than ${MOST_FILES} files`;
@@ -67,11 +70,34 @@ export function readPack(bytes: Uint8Array, fileName: string): { pack: Pack; pic
     throw new BadFile(`${called} is not a zip file, or is damaged; fetch it again from where it came.`);
   }
   if (wrong) throw new BadFile(`${called} is not used: it ${wrong}.`);
+  const changed = changedFile(bytes, files);
+  if (changed) throw new BadFile(`${called} is damaged: ${cut(changed)} is not what was packed; fetch it again from where it came.`);
   const { 'pack.json': list, ...pictures } = files;
   const pack = list ? parseList(list, called) : packOf(Object.keys(pictures), fileName);
   const missing = pack.materials.find((m) => !pictures[m.file]);
-  if (missing) throw new BadFile(`${called} lists a picture that is not in it (${missing.file}); ask its maker for a whole one.`);
+  if (missing) throw new BadFile(`${called} lists a picture that is not in it (${cut(missing.file)}); ask its maker for a whole one.`);
   return { pack, pictures: new Map(pack.materials.map((m) => [m.file, pictures[m.file]])) };
+}
+
+/** The first file whose check sum is not the one in the zip's directory (APPNOTE 6.3.10, §4.4.7), which unzipping does not look at. */
+function changedFile(zip: Uint8Array, files: Record<string, Uint8Array>): string | null {
+  const view = new DataView(zip.buffer, zip.byteOffset, zip.byteLength);
+  const end = endOfDirectory(view);
+  if (end === null) return null;
+  let at = view.getUint32(end + 16, true);
+  for (let i = 0; i < view.getUint16(end + 10, true) && at + 46 <= view.byteLength; i++) {
+    const [nameLength, extra, comment] = [28, 30, 32].map((offset) => view.getUint16(at + offset, true));
+    const name = strFromU8(zip.subarray(at + 46, at + 46 + nameLength), !(view.getUint16(at + 8, true) & 0x800));
+    if (files[name] && CRC32.buf(files[name]) !== view.getInt32(at + 16, true)) return name;
+    at += 46 + nameLength + extra + comment;
+  }
+  return null;
+}
+
+/** Where the record at the end of a zip's directory begins. */
+function endOfDirectory(view: DataView): number | null {
+  for (let at = view.byteLength - 22; at >= Math.max(0, view.byteLength - 22 - 65535); at--) if (view.getUint32(at, true) === 0x06054b50) return at;
+  return null;
 }
 
 function parseList(list: Uint8Array, called: string): Pack {
@@ -89,9 +115,11 @@ function parseList(list: Uint8Array, called: string): Pack {
 /** A list for a zip that has none. */
 function packOf(names: string[], fileName: string): Pack {
   if (names.length === 0) throw new BadFile(`“${fileName}” holds no PNG, JPEG or WebP pictures; choose another.`);
+  if (names.length > MOST_PICTURES)
+    throw new BadFile(`“${fileName}” holds ${names.length} pictures; a pack may have ${MOST_PICTURES}. Split it into several.`);
   const bare = (name: string) => name.replace(/^.*[/\\]/, '').replace(/\.[a-z0-9]+$/i, '') || name;
   const materials = names.sort().map((file) => ({ file, name: bare(file) }));
-  return packSchema.parse({ dermatex: 1, name: bare(fileName), materials: materials.slice(0, 300) });
+  return packSchema.parse({ dermatex: 1, name: bare(fileName), materials });
 }
 
 /** A pack as the bytes of a zip. Pictures are stored as they are: they would not shrink. @throws RangeError when it is no valid pack. */

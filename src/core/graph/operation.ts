@@ -1,3 +1,4 @@
+import { cut } from '../cut';
 import { closest } from 'fastest-levenshtein';
 import type * as z from 'zod';
 import type { Motion } from '../image/motion';
@@ -30,7 +31,7 @@ export function registry<T extends { kind: string }>(entries: readonly T[], what
   const byKind = new Map(entries.map((entry) => [entry.kind, entry]));
   return (kind) => {
     const found = byKind.get(kind);
-    if (!found) throw new RangeError(`There is no ${what} called "${kind}"; the nearest is "${closest(String(kind), [...byKind.keys()])}".`);
+    if (!found) throw new RangeError(`There is no ${what} called "${cut(kind)}"; the nearest is "${closest(String(kind), [...byKind.keys()])}".`);
     return found;
   };
 }

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { strokeSchema } from '../strokes/schema';
+import { coordinate, strokeSchema } from '../strokes/schema';
 import { share, slider } from '../schema';
 
 /** Regions of a photo that coats leave alone, with the amounts that retouchers use (common practice, no source). */
@@ -47,7 +47,7 @@ const keptRegionSchema = z
 
 /** A path in fractions of the file. */
 const path = z
-  .array(z.tuple([z.number(), z.number()]))
+  .array(z.tuple([coordinate, coordinate]))
   .min(1)
   .max(5000);
 

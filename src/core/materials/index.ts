@@ -1,3 +1,4 @@
+import { cut } from '../cut';
 import burnt from './generators/burnt';
 import crumpled from './generators/crumpled';
 import flaking from './generators/flaking';
@@ -121,7 +122,7 @@ const byId = new Map(materials.map((m) => [m.id, m]));
 /** @throws RangeError naming the id, when there is no such material. */
 export function materialById(id: string): Material {
   const found = byId.get(id);
-  if (!found) throw new RangeError(`There is no material called "${id}"; "materials" lists those there are.`);
+  if (!found) throw new RangeError(`There is no material called "${cut(id)}"; "materials" lists those there are.`);
   return found;
 }
 

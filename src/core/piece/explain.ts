@@ -1,8 +1,6 @@
 import { closest } from 'fastest-levenshtein';
 import type * as z from 'zod';
-
-/** Longest name from a file that is repeated in a sentence. */
-const LONGEST = 80;
+import { cut } from '../cut';
 
 /**
  * One clear sentence from a failed validation: where, and what was wrong. A word that is not known is named with the nearest one that is.
@@ -27,6 +25,7 @@ function whatOf(issue: z.core.$ZodIssue, data: unknown): string {
   const known = knownWords(issue);
   const word = valueAt(data, issue.path);
   if (known.length > 0 && typeof word === 'string') return `"${cut(word)}" is not known; the nearest that is known is "${closest(word, known)}"`;
+  if (issue.code === 'invalid_type' && word === undefined) return 'it is missing';
   if (issue.code === 'invalid_union') return 'a kind is missing';
   return issue.message.charAt(0).toLowerCase() + issue.message.slice(1);
 }
@@ -39,5 +38,3 @@ function knownWords(issue: z.core.$ZodIssue): string[] {
 
 const valueAt = (data: unknown, path: readonly PropertyKey[]): unknown =>
   path.reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
-
-const cut = (name: string): string => (name.length > LONGEST ? `${name.slice(0, LONGEST)}…` : name);

@@ -1,8 +1,14 @@
+import { UNITS } from '../image/unit';
 import * as z from 'zod';
 
+/** A photo that is cropped to a thousandth of its side still has its strokes within these. */
+export const coordinate = z.number().min(-1000).max(1000);
 const share = (neutral: number) => z.number().min(0).max(1).default(neutral);
 
-export const strokeSchema = z.object({
+/** Most dabs of one stroke: 24 bytes each. No hand draws a tenth of it. */
+const MOST_DABS = 1_000_000;
+
+const fieldsOfStroke = z.object({
   /** Put the coat back, take it away, or set the mask to `level`. */
   does: z.enum(['put', 'take', 'level']).default('take'),
   /** Diameter in u. */
@@ -35,11 +41,22 @@ export const strokeSchema = z.object({
   presses: z.enum(['both', 'size', 'flow', 'none']).default('both'),
   /** (x, y, pressure): fractions of the photo, which may lie outside it; pressure 0..1. */
   points: z
-    .array(z.tuple([z.number(), z.number(), z.number().min(0).max(1)]))
+    .array(z.tuple([coordinate, coordinate, z.number().min(0).max(1)]))
     .min(1)
     .max(20000),
 });
+export const strokeSchema = fieldsOfStroke.refine((stroke) => dabsAbout(stroke) <= MOST_DABS, {
+  error: 'a stroke is longer than a brush can draw',
+  path: ['points'],
+});
 export type Stroke = z.output<typeof strokeSchema>;
+
+/** About how many dabs a stroke has, on a square photo. */
+function dabsAbout({ points, size, spacing }: z.output<typeof fieldsOfStroke>): number {
+  let length = 0;
+  for (let i = 1; i < points.length; i++) length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  return (length * UNITS) / Math.max(0.5, size * spacing);
+}
 
 /** A stroke whose dabs lie ready in kernel memory: where, and how many. */
 export interface Tabled {

@@ -1,0 +1,43 @@
+// npm run faults: damaged files, odd recipes and requests, kills, a damaged store. Ends with one table: tried, held, lost.
+// --short is what npm test runs; --only=NAME runs one part; --seed=N makes the same faults again.
+import { numbers } from '../src/testing/machine';
+import { picturesOnCommandLine } from './pictures';
+import { browserKills, damagedStore, missingFiles, picturesInPage, served, workerKills } from './page';
+import { oddPacks, oddRecipes } from './recipes';
+import { oddRequests } from './requests';
+import type { Tally } from './tally';
+
+const argument = (name: string) => process.argv.find((a) => a.startsWith(`--${name}=`))?.split('=')[1];
+const isShort = process.argv.includes('--short');
+const only = argument('only');
+const seed = Number(argument('seed') ?? Date.now() % 1_000_000);
+const random = numbers(seed);
+const root = process.env.DERMATEX_ROOT ?? process.cwd();
+const count = (whole: number, short: number) => (isShort ? short : whole);
+
+const parts: Record<string, () => Promise<Tally | Tally[]>> = {
+  pictures: () => picturesOnCommandLine(count(300, 60), random),
+  packs: () => oddPacks(count(75, 75), random),
+  requests: () => oddRequests(count(400, 200), random, root),
+  recipes: () => oddRecipes(count(300, 25), random, root),
+  'pictures-in-page': () => served(root, () => picturesInPage(count(300, 40), random)),
+  'missing-files': () => (isShort ? Promise.resolve([]) : served(root, missingFiles)),
+  'worker-kills': () => served(root, () => workerKills(count(Number(argument('kills') ?? 50), 2), random)),
+  'browser-kills': () => served(root, () => browserKills(count(Number(argument('kills') ?? 200), 3), random)),
+  'damaged-store': () => (isShort ? Promise.resolve([]) : served(root, damagedStore)),
+};
+
+console.log(`Faults by seed ${seed}${isShort ? ', the short cut' : ''}`);
+const tallies: Tally[] = [];
+for (const [name, run] of Object.entries(parts)) {
+  if (only && only !== name) continue;
+  const start = Date.now();
+  tallies.push(...[await run()].flat());
+  console.log(`  ${name}, ${((Date.now() - start) / 1000).toFixed(0)} s`);
+}
+const wide = Math.max(...tallies.map((t) => t.name.length));
+console.log(`\n${''.padEnd(wide)}  tried   held   lost`);
+for (const { name, tried, held, lost } of tallies)
+  console.log(`${name.padEnd(wide)} ${String(tried).padStart(6)} ${String(held).padStart(6)} ${String(lost.length).padStart(6)}`);
+for (const { name, lost } of tallies) for (const line of lost.slice(0, 12)) console.log(`  LOST  ${name}: ${line}`);
+process.exit(tallies.some((t) => t.lost.length > 0) ? 1 : 0);
