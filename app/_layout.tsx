@@ -1,1 +1,2 @@
+export { FailedScreen as ErrorBoundary } from '@/ui/FailedScreen';
 export { default } from '@/ui/Shell';

@@ -23,7 +23,7 @@ test('a bad file gets one clear sentence and changes nothing', { tag: '@phone' }
   const cases: [string, Buffer, RegExp][] = [
     ['letter.txt', Buffer.from('Dear keeper'), /“letter.txt” is not a PNG, JPEG or WebP picture/],
     ['half.jpg', good.subarray(0, good.length / 2), /“half.jpg” is cut short/],
-    ['huge.png', huge, /pictures of up to 50 megapixels can be opened/],
+    ['huge.png', huge, /sides of up to 30000 pixels can be opened/],
     ['shot.cr2', Buffer.from('II*\0raw'), /“shot.cr2” is a camera’s raw file/],
     ['damaged.png', damaged, /“damaged.png” (cannot be decoded|is cut short|cannot be read)/],
     ['empty.jpg', Buffer.alloc(0), /“empty.jpg” is empty/],
@@ -34,6 +34,22 @@ test('a bad file gets one clear sentence and changes nothing', { tag: '@phone' }
   }
   await expect(page).toHaveURL(/localhost:\d+\/$/);
   await expect(page.getByTestId('piece-card')).toHaveCount(0);
+});
+
+test('a photo of which a part is missing is told, and opened when one says so', { tag: '@phone' }, async ({ page }) => {
+  const whole = await sharp({
+    create: { width: 400, height: 300, channels: 3, background: '#884422', noise: { type: 'gaussian', mean: 120, sigma: 40 } },
+  })
+    .jpeg()
+    .toBuffer();
+  const torn = Buffer.concat([whole.subarray(0, whole.length / 3), Buffer.from([0xff, 0xd9])]);
+  await page.goto('/');
+  await give(page, 'torn.jpg', torn);
+  await expect(page.getByRole('alert').filter({ hasText: '“torn.jpg” is damaged: a part of its data is missing' })).toBeVisible();
+  await expect(page).toHaveURL(/localhost:\d+\/$/);
+  await page.screenshot({ path: process.env.SHOTS ? `${process.env.SHOTS}/torn.png` : undefined });
+  await page.getByRole('button', { name: 'Open what there is' }).click();
+  await expect(page).toHaveURL(/\/piece\//);
 });
 
 test('Exif orientation is honoured, and dropped and pasted files open too', { tag: '@wide' }, async ({ page }) => {

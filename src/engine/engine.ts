@@ -98,6 +98,11 @@ export class Engine {
     return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
   }
 
+  /** Whether data is missing in a JPEG file, which a decoder fills with grey. */
+  async lacksData(file: Blob): Promise<boolean> {
+    return (await this.pool.call<boolean | null>({ call: 'lacks', file })) === true;
+  }
+
   /** The photo at the largest of its levels that a finder wants. */
   private async finderInput(ref: Pick<PictureRef, 'key'>): Promise<FinderInput> {
     const picture = await this.photo(ref);

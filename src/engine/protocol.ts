@@ -37,6 +37,8 @@ export type Call =
   | { call: 'border'; picture: Picture }
   /** Measures the regions of a photo, and how far coats are held back by them. */
   | { call: 'regions'; order: RegionOrder; target: number; scratch: number }
+  /** Whether data is missing in a JPEG file. */
+  | { call: 'lacks'; file: Blob }
   | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }

@@ -1,3 +1,4 @@
+import { lacksData } from '../core/files/jpegWalk';
 import { drawGuard } from '../core/guards/combine';
 import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
@@ -89,6 +90,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return tallyUnchanged(machine, question.order, question.scratch);
       case 'read':
         return machine.bytes.slice(question.at, question.at + question.bytes);
+      case 'lacks':
+        return lacksData(new Uint8Array(await question.file.arrayBuffer()));
       case 'decode':
         return host.decode?.(question.file, question.deep);
       case 'place':

@@ -1,6 +1,7 @@
 import { BadFile, inspect } from '../core/files/inspect';
 import type { Size } from '../core/image/motion';
 import type { PictureRef } from '../core/piece/schema';
+import { getEngine } from './engine';
 import { savePicture } from './pictures';
 
 export async function keyOf(bytes: ArrayBuffer): Promise<string> {
@@ -8,17 +9,33 @@ export async function keyOf(bytes: ArrayBuffer): Promise<string> {
   return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
+/** A picture of which a part is missing: decoders fill it with grey, so the person decides. */
+export class Incomplete extends BadFile {
+  constructor(name: string) {
+    super(`“${name}” is damaged: a part of its data is missing and would be grey or torn; copy it again from where it came.`);
+  }
+}
+
+/** Where the engine cannot be started nothing is known. */
+const lacks = (blob: Blob): Promise<boolean> =>
+  getEngine().then(
+    (engine) => engine.lacksData(blob),
+    () => false,
+  );
+
 /**
  * Takes a picture file: looks at its header, makes sure that it decodes, keeps it.
- * @throws BadFile with one sentence; StoreFull. Nothing is kept then.
+ * @param isAccepted the person wants it although data is missing in it
+ * @throws Incomplete, BadFile with one sentence; StoreFull. Nothing is kept then.
  */
-export async function takePicture(file: Blob, name: string): Promise<PictureRef> {
+export async function takePicture(file: Blob, name: string, isAccepted = false): Promise<PictureRef> {
   const buffer = await file.arrayBuffer();
   const stored = inspect(new Uint8Array(buffer), name);
   const blob = new Blob([buffer], { type: stored.type });
   const size = await decodedSize(blob, stored).catch(() => {
     throw new BadFile(`“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`);
   });
+  if (!isAccepted && stored.type === 'image/jpeg' && (await lacks(blob))) throw new Incomplete(name);
   const key = await keyOf(buffer);
   await savePicture(key, blob);
   return { key, name, ...size };

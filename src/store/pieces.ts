@@ -15,8 +15,8 @@ interface PiecesState {
   cards: PieceCard[] | null;
   space: { used: number; quota: number } | null;
   refresh(): Promise<void>;
-  /** Makes a piece from a picture file and returns its id. */
-  create(file: Blob, name: string): Promise<string>;
+  /** Makes a piece from a picture file and returns its id; `isAccepted` takes one of which a part is missing (`takePicture`). */
+  create(file: Blob, name: string, isAccepted?: boolean): Promise<string>;
   /** Makes a piece from a sample that ships with the application. */
   createSample(sample: Sample): Promise<string>;
   remove(id: string): Promise<void>;
@@ -55,9 +55,9 @@ export const usePieces = create<PiecesState>((set, get) => ({
   async refresh() {
     set({ cards: await listCards(), space: await space() });
   },
-  async create(blob, name) {
+  async create(blob, name, isAccepted = false) {
     return whilePicturesStay(async () => {
-      const piece = newPiece(await takePicture(blob, name), bare(name));
+      const piece = newPiece(await takePicture(blob, name, isAccepted), bare(name));
       await savePiece(piece);
       listHasChanged();
       return piece.id;

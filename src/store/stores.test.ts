@@ -23,10 +23,12 @@ import { openPiece } from './session';
 jest.mock('./engine', () => ({
   getEngine: async () => ({
     border: async () => mockBorder,
+    lacksData: async () => mockLacks,
     ownPixels: async () => ({ pixels: new Uint8Array(4), width: 1, height: 1 }),
   }),
 }));
 let mockBorder: object | null = null;
+let mockLacks = false;
 
 // The browser's own decoder and file reader, as far as the stores use them.
 let decodes = true;
@@ -139,6 +141,19 @@ describe('pieces', () => {
     const last = await usePieces.getState().create(await picture('#123456'), 'C.png');
     await usePieces.getState().remove(last);
     await expect(pictures.loadPicture(key)).rejects.toThrow('no longer');
+  });
+
+  it('from a photo of which a part is missing are made only when the person wants them', async () => {
+    mockLacks = true;
+    const torn = new Blob([
+      await sharp({ create: { width: 40, height: 30, channels: 3, background: '#456' } })
+        .jpeg()
+        .toBuffer(),
+    ]);
+    await expect(usePieces.getState().create(torn, 'Torn.jpg')).rejects.toThrow('“Torn.jpg” is damaged: a part of its data is missing');
+    const id = await usePieces.getState().create(torn, 'Torn.jpg', true);
+    expect((await records.loadPiece(id))?.photo).toMatchObject({ width: 40, height: 30 });
+    mockLacks = false;
   });
 
   it('that cannot be read are said to be so, and stop nothing else from being kept', async () => {

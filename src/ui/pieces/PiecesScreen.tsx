@@ -4,8 +4,8 @@ import { View } from 'react-native';
 import { ProgressBar, Text } from 'react-native-paper';
 import { getEngine } from '@/store/engine';
 import { usePieces, type Sample } from '@/store/pieces';
-import { PICTURES, pickFiles } from '@/store/files';
-import { complain } from '@/store/notices';
+import { Incomplete, PICTURES, pickFiles } from '@/store/files';
+import { complain, say } from '@/store/notices';
 import { samples } from '@/store/samples';
 import { useSettings } from '@/store/settings';
 import { Act } from '../kit/Act';
@@ -30,18 +30,32 @@ export function PiecesScreen() {
     return () => clearTimeout(later);
   }, []);
 
-  const start = useCallback(async (make: () => Promise<string>) => {
+  const start = useCallback(async (make: () => Promise<string | null>) => {
     setBusy(true);
     void getEngine().catch(() => undefined);
     try {
-      router.navigate(`/piece/${await make()}`);
+      const id = await make();
+      if (id !== null) router.navigate(`/piece/${id}`);
     } catch (error) {
       complain(error);
     } finally {
       setBusy(false);
     }
   }, []);
-  const take = useCallback((files: File[]) => void start(() => create(files[0], files[0].name || 'Pasted picture.png')), [start, create]);
+  /** A photo of which a part is missing is opened when the person says so. */
+  const openPhoto = useCallback(
+    (blob: Blob, name: string) =>
+      start(() =>
+        create(blob, name).catch((error: Error) => {
+          if (!(error instanceof Incomplete)) throw error;
+          const run = () => void start(() => create(blob, name, true));
+          say(error.message, { lasting: true, action: { label: 'Open what there is', run } });
+          return null;
+        }),
+      ),
+    [start, create],
+  );
+  const take = useCallback((files: File[]) => void openPhoto(files[0], files[0].name || 'Pasted picture.png'), [openPhoto]);
   const over = useDrop(take);
   const pick = async () => {
     const files = await pickFiles(`${PICTURES},image/*`);
@@ -53,7 +67,7 @@ export function PiecesScreen() {
         const type = item.types.find((t) => t.startsWith('image/'));
         if (!type) continue;
         const blob = await item.getType(type);
-        return start(() => create(blob, `Pasted picture.${type.slice(6)}`));
+        return openPhoto(blob, `Pasted picture.${type.slice(6)}`);
       }
       complain(new Error('There is no picture on the clipboard; copy one and try again.'));
     } catch {
