@@ -55,7 +55,7 @@ function Banner({ text, children }: { text: string; children: React.ReactNode })
         borderBottomColor: c.accent,
       }}
     >
-      <Text style={{ color: c.ink, flexGrow: 1, flexShrink: 1, flexBasis: 260 }}>{text}</Text>
+      <Text style={{ color: c.ink, flexGrow: 1, flexShrink: 1, flexBasis: 300 }}>{text}</Text>
       {children}
     </View>
   );

@@ -47,7 +47,10 @@ function Notice({ notice, put, c }: Props) {
 const styles = StyleSheet.create({
   place: { position: 'absolute', left: 16, right: 16, alignItems: 'center', gap: 8 },
   notice: {
+    // Words that would be squeezed by what can be done stand above it.
     flexDirection: 'row',
+    flexWrap: 'wrap',
+    justifyContent: 'flex-end',
     alignItems: 'center',
     maxWidth: 640,
     paddingLeft: 16,
@@ -56,5 +59,5 @@ const styles = StyleSheet.create({
     borderRadius: 3,
     gap: 8,
   },
-  text: { flexShrink: 1 },
+  text: { flexGrow: 1, flexShrink: 1, flexBasis: 200 },
 });
