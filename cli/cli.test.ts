@@ -89,7 +89,7 @@ it('lists and makes materials of any size', async () => {
   expect(await sharp(file('linen.png')).metadata()).toMatchObject({ width: 111, height: 70 });
 });
 
-it('leaves an earlier result as it was when a new one cannot be written', async () => {
+it('keeps the earlier result when a new one cannot be written', async () => {
   writeFileSync(file('kept.png'), 'before');
   const folder2 = file('closed');
   expect(await fails('render', '--photo', file('photo.png'), '--recipe', recipe('r.json', []), '--out', path.join(folder2, 'o.png'))).toMatch(
@@ -219,7 +219,7 @@ it('refuses bad input with one line, exit code 2 and no file', async () => {
   expect(existsSync(out)).toBe(false);
 });
 
-it('a recipe reads pictures of its own folder only, regular files of a bounded size, and never the photo by its name', async () => {
+it('a recipe reads only regular files of bounded size in its own folder, and a picture called “photo” is not taken for the photo', async () => {
   const named = (name: string, picture: string) =>
     recipe(name, [{ source: { kind: 'picture', file: picture }, lay: { fit: 'stretch' }, blend: 'normal', strength: 1 }]);
   const out = file('escape.png');

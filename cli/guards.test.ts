@@ -5,7 +5,7 @@ import path from 'node:path';
 import sharp from 'sharp';
 import { runHere } from './testing';
 
-// Three models are loaded once; the last test starts processes of its own.
+// Three models are loaded once; the last test starts its own processes.
 jest.setTimeout(120_000);
 
 const root = process.env.DERMATEX_ROOT ?? process.cwd();

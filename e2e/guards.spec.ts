@@ -92,7 +92,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await settled(page);
   await toRail(page);
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'One colour' }).click();
+  await page.getByRole('button', { name: 'Solid colour' }).click();
   await facet(page, 'Blend');
   await page.getByRole('button', { name: 'Normal', exact: true }).first().click();
   await type(page, 'Strength', '100');

@@ -174,7 +174,7 @@ test('a photo of eighteen megapixels is softened widely where it is light, and s
   await openPhoto(page, file);
   await toRail(page);
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Treat what lies below' }).click();
+  await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Blur', exact: true }).click();
   await type(page, 'Radius', '60');
   await settled(page);

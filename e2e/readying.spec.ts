@@ -277,7 +277,7 @@ test('what lies below is treated by a coat of its own, eased by its strength', {
   await openPhoto(page, await drawnAs('litter', litter));
   await toRail(page);
   await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Treat what lies below' }).click();
+  await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Levels', exact: true }).click();
   const before = await look(page, 0.5, 0.5);
   await type(page, 'Lightest', '50');

@@ -30,7 +30,7 @@ export async function served<T>(root: string, work: () => Promise<T>): Promise<T
   }
 }
 
-/** A browser with a folder of its own, so that what it keeps survives its being killed. */
+/** A browser with its own profile folder, so that what it stores survives when it is killed. */
 const launch = (folder: string): Promise<BrowserContext> =>
   chromium.launchPersistentContext(folder, { ...chromiumOptions, viewport: { width: 900, height: 700 } });
 
@@ -223,7 +223,7 @@ export function damagedStore(): Promise<Tally> {
         texts.map((text): [string, () => Promise<void>] => [
           `${kind} = ${text}`,
           async () => {
-            const put = (value: string | null) =>
+            const put = (value: string) =>
               page.evaluate(
                 async ([prefix, damage]) => {
                   const db = await new Promise<IDBDatabase>(
@@ -233,11 +233,7 @@ export function damagedStore(): Promise<Tally> {
                   const store = write.objectStore('entries');
                   store.getAllKeys().onsuccess = (e) => {
                     const keys = (e.target as IDBRequest<IDBValidKey[]>).result.map(String);
-                    const key = keys.find((k) => k.startsWith(prefix)) ?? prefix;
-                    store.get(key).onsuccess = (was) => {
-                      (globalThis as { before?: unknown }).before ??= (was.target as IDBRequest).result ?? null;
-                      if (damage !== null) store.put(damage, key);
-                    };
+                    store.put(damage, keys.find((k) => k.startsWith(prefix)) ?? prefix);
                   };
                   await new Promise((resolve) => (write.oncomplete = resolve));
                   db.close();

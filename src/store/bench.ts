@@ -32,9 +32,9 @@ interface BenchState {
   past: Step[];
   future: Step[];
   saved: 'saved' | 'waiting' | 'failed';
-  /** Why the piece cannot be saved, while it cannot; and whether for want of room. */
+  /** Why the piece could not be saved, and whether the store is full; null once it is saved. */
   trouble: { text: string; isFull: boolean } | null;
-  /** Another tab works on the piece: this one shows what it does and changes nothing. */
+  /** True while another tab works on the piece; this one then only shows it. */
   follows: boolean;
   choose(id: string | null): void;
   openFacet(facet: FacetId | null): void;
@@ -103,7 +103,13 @@ export const useBench = create<BenchState>((set, get) => ({
     const step = past[past.length - 1];
     if (!step || !piece || get().follows) return null;
     lastRun = undefined;
-    set({ ...settle(step.piece, get().chosen), past: past.slice(0, -1), future: [{ name: step.name, piece }, ...future] });
+    const before = pieceBefore(step);
+    if (!before) {
+      set({ past: [] });
+      say('The steps before the last reload are damaged and cannot be undone; your piece is as it was.');
+      return null;
+    }
+    set({ ...settle(before, get().chosen), past: past.slice(0, -1), future: [{ name: step.name, piece }, ...future] });
     return step.name;
   },
   redo() {
@@ -135,7 +141,7 @@ export const useBench = create<BenchState>((set, get) => ({
   move: (id, to) => get().change('Move the coat', edits.moveCoat(id, to)),
 }));
 
-/** Puts a piece on the bench as it was opened; `past` are the steps that led to it. */
+/** Shows a piece that has just been opened. `past` holds the steps of undo that came with it. */
 export function putOnBench(piece: Piece | null, { card, past, follows }: { card: string | null; past: Step[]; follows: boolean }): void {
   lastRun = undefined;
   const chosen = piece?.coats[piece.coats.length - 1]?.id ?? null;
@@ -159,6 +165,15 @@ export function putOnBench(piece: Piece | null, { card, past, follows }: { card:
 export function followTo(piece: Piece, past: Step[]): void {
   const { chosen } = useBench.getState();
   useBench.setState({ ...settle(piece, chosen), piece, past, future: [], saved: 'saved' });
+}
+
+/** The piece before a step; null for a kept step whose record is damaged. */
+function pieceBefore(step: Step): Piece | null {
+  try {
+    return step.piece;
+  } catch {
+    return null;
+  }
 }
 
 function settle(piece: Piece, chosen: string | null) {

@@ -20,8 +20,8 @@ export function cellRegion(piece: Piece, place: CellPlace, size: number): { regi
 }
 
 /**
- * Draws a piece once for every candidate, one after another: `next` chooses among those that are left. What lies below the coat is
- * drawn once for all.
+ * Draws a piece once for every candidate, one after another: `next` chooses among those that are left. The coats below
+ * are drawn only once.
  */
 export async function drawCells(
   piece: Piece,

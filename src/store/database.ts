@@ -23,7 +23,7 @@ type Store = Pick<ReturnType<typeof createAsyncStorage>, 'getItem' | 'getMany' |
 
 /**
  * AsyncStorage opens a database once for each name and keeps that connection even when the browser has closed it (site data cleared). A new name object
- * with the same text opens the same database anew.
+ * with the same text makes it open the same database again.
  */
 const open = (): Store => createAsyncStorage(new String('dermatex') as string);
 
@@ -49,36 +49,30 @@ function memoryStore(): Store {
   };
 }
 
+/**
+ * Works on the store, and tries again on a new connection where that may help.
+ * @param bytes what is to be written; 0 for a reading
+ * @throws StoreFull; Error with one sentence when the store cannot be used
+ */
 async function attempt<T>(work: (from: Store) => Promise<T>, bytes = 0): Promise<T> {
-  try {
-    const result = await work(store);
-    works = true;
-    return result;
-  } catch (error) {
-    if (!(error instanceof AsyncStorageError)) throw error;
-    if (bytes > 0 && works && (await isFull(bytes, error))) throw await fullFor(bytes);
-    return again(work, bytes);
-  }
-}
-
-/** Once more on a new connection; then why it failed is found out. */
-async function again<T>(work: (from: Store) => Promise<T>, bytes: number): Promise<T> {
-  // Another call may have found out meanwhile that the browser refuses.
-  if (memory) return work(memory);
-  store = open();
-  try {
-    const result = await work(store);
-    works = true;
-    return result;
-  } catch (error) {
-    if (!(error instanceof AsyncStorageError)) throw error;
-    if (!works || memory) {
-      if (!memory) onTemporary();
-      store = memory ??= memoryStore();
-      return work(memory);
+  for (let isFirst = true; ; isFirst = false) {
+    try {
+      const result = await work(store);
+      works = true;
+      return result;
+    } catch (error) {
+      if (!(error instanceof AsyncStorageError)) throw error;
+      if (bytes > 0 && works && (await isFull(bytes, error))) throw await fullFor(bytes);
+      // Another call may have found out meanwhile that the browser refuses.
+      if (memory) return work(memory);
+      if (isFirst) store = open();
+      else if (works) throw new Error(`Not saved yet: the browser’s store could not be used (${error.message || 'it gives no reason'}).`);
+      else {
+        store = memory = memoryStore();
+        onTemporary();
+        return work(memory);
+      }
     }
-    if (bytes > 0 && (await isFull(bytes, error))) throw await fullFor(bytes);
-    throw new Error(`Not saved yet: the browser’s store could not be used (${error.message || 'it gives no reason'}).`);
   }
 }
 

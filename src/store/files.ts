@@ -16,12 +16,11 @@ export class Incomplete extends BadFile {
   }
 }
 
-/** Where the engine cannot be started nothing is known. */
+/** Whether data is missing in a JPEG; false when the engine cannot tell. */
 const lacks = (blob: Blob): Promise<boolean> =>
-  getEngine().then(
-    (engine) => engine.lacksData(blob),
-    () => false,
-  );
+  getEngine()
+    .then((engine) => engine.lacksData(blob))
+    .catch(() => false);
 
 /**
  * Takes a picture file: looks at its header, makes sure that it decodes, keeps it.
@@ -32,11 +31,13 @@ export async function takePicture(file: Blob, name: string, isAccepted = false):
   const buffer = await file.arrayBuffer();
   const stored = inspect(new Uint8Array(buffer), name);
   const blob = new Blob([buffer], { type: stored.type });
+  // All of it is looked at in a worker while the browser decodes a small rendering.
+  const isWhole = isAccepted || stored.type !== 'image/jpeg' ? Promise.resolve(true) : lacks(blob).then((is) => !is);
   const size = await decodedSize(blob, stored).catch(() => {
     throw new BadFile(`“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`);
   });
-  if (!isAccepted && stored.type === 'image/jpeg' && (await lacks(blob))) throw new Incomplete(name);
   const key = await keyOf(buffer);
+  if (!(await isWhole)) throw new Incomplete(name);
   await savePicture(key, blob);
   return { key, name, ...size };
 }

@@ -5,8 +5,8 @@ import { readText } from './database';
 
 /** One step of undo: its name, and the piece before it. */
 export interface Step {
-  name: string;
-  piece: Piece;
+  readonly name: string;
+  readonly piece: Piece;
 }
 
 /** Steps that survive a reload, and most characters that their record takes; the oldest are left out. */
@@ -20,45 +20,58 @@ const recordSchema = z.object({
   steps: z.array(z.object({ name: z.string(), back: z.array(z.record(z.string(), z.unknown())) })),
 });
 
-/** Patches by the state before a step; the states of a piece never change. */
-const patches = new WeakMap<Piece, { after: Piece; text: string }>();
+/** What a step leads to: the next step, or the piece itself. */
+type Next = Step | Piece;
+const stateOf = (next: Next): Piece => ('piece' in next ? next.piece : next);
 
-function patchText(before: Piece, after: Piece, name: string): string {
-  const known = patches.get(before);
-  if (known?.after === after) return known.text;
-  const text = JSON.stringify({ name, back: compare(after, before) });
-  patches.set(before, { after, text });
+/** Steps as they are written, with what they led to then. */
+const written = new WeakMap<Step, { next: Next; text: string }>();
+
+function textOf(step: Step, next: Next): string {
+  const known = written.get(step);
+  if (known?.next === next) return known.text;
+  const text = JSON.stringify({ name: step.name, back: compare(stateOf(next), step.piece) });
+  written.set(step, { next, text });
   return text;
 }
 
 /** The record of a piece's last steps, to be written with the piece. */
 export function historyRecord(piece: Piece, past: readonly Step[]): Record<string, string> {
   const steps: string[] = [];
-  let after = piece;
   let length = 0;
   for (let i = past.length - 1; i >= 0 && steps.length < KEPT_STEPS; i--) {
-    const text = patchText(past[i].piece, after, past[i].name);
+    const text = textOf(past[i], past[i + 1] ?? piece);
     length += text.length;
     if (length > MOST_TEXT) break;
     steps.push(text);
-    after = past[i].piece;
   }
   return { [`history:${piece.id}`]: `{"of":${piece.changed},"steps":[${steps.join()}]}` };
 }
 
-/** The last steps of a piece as they were kept; none when they do not fit the piece. */
+/** A step whose piece is made when it is first asked for: most kept steps are never undone. */
+function laterStep(name: string, back: Operation[], next: Next): Step {
+  let made: Piece | null = null;
+  return {
+    name,
+    get piece() {
+      made ??= pieceSchema.parse(applyPatch(structuredClone(stateOf(next)), back, true).newDocument);
+      return made;
+    },
+  };
+}
+
+/** The last steps of a piece as they were kept; none when they do not belong to this state of it. */
 export async function loadHistory(piece: Piece): Promise<Step[]> {
-  try {
-    const record = recordSchema.safeParse(JSON.parse((await readText(`history:${piece.id}`)) ?? 'null'));
-    if (!record.success || record.data.of !== piece.changed) return [];
-    const past: Step[] = [];
-    let state: unknown = piece;
-    for (const { name, back } of record.data.steps) {
-      state = applyPatch(structuredClone(state), back as unknown as Operation[], true).newDocument;
-      past.unshift({ name, piece: pieceSchema.parse(state) });
-    }
-    return past;
-  } catch {
-    return [];
+  const record = await readText(`history:${piece.id}`)
+    .then((text) => recordSchema.safeParse(JSON.parse(text ?? 'null')))
+    .catch(() => null);
+  if (!record?.success || record.data.of !== piece.changed) return [];
+  const past: Step[] = [];
+  for (const { name, back } of record.data.steps) {
+    const next = past[0] ?? piece;
+    const step = laterStep(name, back as unknown as Operation[], next);
+    written.set(step, { next, text: JSON.stringify({ name, back }) });
+    past.unshift(step);
   }
+  return past;
 }

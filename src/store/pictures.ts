@@ -6,7 +6,7 @@ import { listOwn } from './storage';
 const pictureKey = (key: string) => `picture:${key}`;
 
 /** Files of the pictures that were used last, so that a store that was cleared can be filled again. */
-const atHand = new LRUCache<string, Blob>({ max: 64, maxSize: 400 * 2 ** 20, sizeCalculation: (blob) => Math.max(1, blob.size) });
+const atHand = new LRUCache<string, Blob>({ max: 64, maxSize: 128 * 2 ** 20, sizeCalculation: (blob) => Math.max(1, blob.size) });
 
 /** Nobody frees pictures while a new one waits for the piece that will name it. */
 const PICTURES = 'pictures';

@@ -191,6 +191,42 @@ describe('history', () => {
     expect(await loadHistory({ ...saved, changed: 5 })).toEqual([]);
   });
 
+  it('says it when a kept step is damaged, and leaves the piece as it is', async () => {
+    const one = piece();
+    await savePiece(one);
+    await openPiece(one.id);
+    bench().change('Strength', (p) => ({ ...p, strength: 0.5 }));
+    await flush();
+    const text = (await readText(`history:${one.id}`)) as string;
+    await store.setMany({ [`history:${one.id}`]: text.replace('"path":"/strength"', '"path":"/nowhere/else"') });
+    useBench.setState({ piece: null, past: [] });
+    await openPiece(one.id);
+    expect(bench().past).toHaveLength(1);
+    expect(bench().undo()).toBeNull();
+    expect(bench().piece?.strength).toBe(0.5);
+    expect(useNotices.getState().list.at(-1)?.text).toMatch(/^The steps before the last reload are damaged/);
+  });
+
+  it('of a reloaded piece is written again without working the kept steps out', async () => {
+    const one = piece();
+    await savePiece(one);
+    await openPiece(one.id);
+    for (const strength of [0.2, 0.4, 0.6]) bench().change(`To ${strength}`, (p) => ({ ...p, strength }));
+    await flush();
+    const before = JSON.parse((await readText(`history:${one.id}`)) as string) as { steps: { name: string }[] };
+    useBench.setState({ piece: null, past: [] });
+    await openPiece(one.id);
+    bench().change('To 0.8', (p) => ({ ...p, strength: 0.8 }));
+    await flush();
+    const after = JSON.parse((await readText(`history:${one.id}`)) as string) as { steps: { name: string }[] };
+    expect(after.steps.map((step) => step.name)).toEqual(['To 0.8', 'To 0.6', 'To 0.4', 'To 0.2']);
+    expect(after.steps.slice(1)).toEqual(before.steps);
+    for (const strength of [0.6, 0.4, 0.2, 1]) {
+      bench().undo();
+      expect(bench().piece?.strength).toBe(strength);
+    }
+  });
+
   it('says once that the oldest step is forgotten', async () => {
     const one = piece();
     await savePiece(one);

@@ -7,7 +7,7 @@ import { withLock } from './locks';
 import { newId } from './newId';
 import { picturesAtHand, sweep } from './pictures';
 
-/** A piece as the list shows it; it has a record of its own, so that no two tabs write the same one. */
+/** What the list shows of a piece. Each card is a separate record, so that two tabs never write the same one. */
 const cardSchema = z.object({
   id: z.string().min(1),
   name: z.string(),
@@ -34,7 +34,7 @@ export async function listCards(): Promise<PieceCard[]> {
   const keys = await allKeys();
   const ids = idsOf(keys, 'piece:');
   const texts = await readTexts([...ids.map(cardKey), ...(keys.includes('cards') ? ['cards'] : [])]);
-  // One list of all cards was kept before every piece had a record of its own.
+  // Older versions kept all cards in one list.
   const old = z.array(z.unknown()).safeParse(parsed(texts.cards));
   const oldCards = new Map(
     (old.success ? old.data : []).flatMap((c) => (cardSchema.safeParse(c).success ? [[cardSchema.parse(c).id, cardSchema.parse(c)]] : [])),
@@ -107,11 +107,12 @@ export interface Saving {
  */
 export function savePiece(piece: Piece, { picture, base, more = {} }: Saving = {}): Promise<Piece> {
   return withLock(pieceKey(piece.id), async () => {
-    const { [pieceKey(piece.id)]: stored, [cardKey(piece.id)]: card } = await readTexts([pieceKey(piece.id), cardKey(piece.id)]);
-    const storedAt = (parsed(stored) as Partial<Piece> | null)?.changed;
-    const conflicts = base !== undefined && stored !== null && storedAt !== base && storedAt !== piece.changed;
+    const old = cardSchema.safeParse(parsed(await readText(cardKey(piece.id))));
+    // The card is written with the piece, so it tells which state is stored; only without one is the whole record read.
+    const storedAt = old.success ? old.data.changed : (parsed(await readText(pieceKey(piece.id))) as Partial<Piece> | null)?.changed;
+    const isThere = storedAt !== undefined;
+    const conflicts = base !== undefined && isThere && storedAt !== base && storedAt !== piece.changed;
     const kept = conflicts ? { ...piece, id: newId(), name: `${piece.name}, from another tab` } : piece;
-    const old = cardSchema.safeParse(parsed(card));
     const next: PieceCard = {
       id: kept.id,
       name: kept.name,
@@ -119,7 +120,7 @@ export function savePiece(piece: Piece, { picture, base, more = {} }: Saving = {
       picture: picture !== undefined ? picture : old.success ? old.data.picture : null,
     };
     // A store that was cleared meanwhile has lost the pictures as well.
-    const pictures = stored === null ? await picturesAtHand(picturesOf(kept)) : {};
+    const pictures = isThere ? {} : await picturesAtHand(picturesOf(kept));
     await writeTexts({ ...pictures, ...more, [pieceKey(kept.id)]: JSON.stringify(kept), [cardKey(kept.id)]: JSON.stringify(next) });
     return kept;
   });

@@ -18,7 +18,7 @@ export function FailedScreen({ error, retry }: ErrorBoundaryProps) {
     <View role="alert" style={{ flex: 1, alignItems: 'center', justifyContent: 'center', gap: 16, padding: 24, backgroundColor: c.chrome }}>
       <Text style={{ color: c.ink, fontFamily: SERIF, fontSize: 22 }}>This screen failed</Text>
       <Text style={{ color: c.ink, fontFamily: SANS, fontSize: 15, maxWidth: 480, textAlign: 'center' }}>
-        Your pieces are kept in this browser. Try again; should it fail once more, go back to the pieces.
+        Your pieces are kept in this browser. Try again. If it fails again, go back to the pieces.
       </Text>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         {act('Try again', () => void retry())}

@@ -3,7 +3,7 @@ import { numbers } from '@/testing/machine';
 import { lacksData } from './jpegWalk';
 
 const random = numbers(12);
-/** Soft forms with grain, so that blocks have runs of noughts as well as long codes. */
+/** Soft shapes with grain, so that blocks have both runs of zeros and long codes. */
 const picture = (width: number, height: number, channels: 1 | 3 | 4 = 3) =>
   sharp(Buffer.from(Array.from({ length: width * height * channels }, (_, i) => 120 + 80 * Math.sin(i / 900) + 30 * random() * +(i % 7 > 3))), {
     raw: { width, height, channels },
@@ -20,7 +20,7 @@ const kinds: [string, () => Sharp][] = [
   ['flat', () => sharp({ create: { width: 400, height: 300, channels: 3, background: '#345678' } }).jpeg()],
 ];
 
-it.each(kinds)('finds everything there in a whole JPEG as libjpeg writes it: %s', async (_name, make) => {
+it.each(kinds)('finds no data missing in a whole JPEG written by libjpeg: %s', async (_name, make) => {
   expect(lacksData(await make().toBuffer())).toBe(false);
 });
 
@@ -34,7 +34,7 @@ it('goes on at restart markers (T.81, F.2.2.4): written by hand behind every uni
   expect(lacksData(Uint8Array.from([...head, ...scan, 0x3f, 0xff, 0xd0, 0x3f]))).toBe(true);
 });
 
-it.each(kinds.slice(0, 5))('notices all damage that libjpeg warns of, and what it passes over: %s', async (_name, make) => {
+it.each(kinds.slice(0, 5))('notices all damage that libjpeg warns about, and some that it does not: %s', async (_name, make) => {
   const good = await make().toBuffer();
   const from = good.indexOf(Buffer.from([0xff, 0xda])) + 16;
   let [warned, noticed, unnoticed] = [0, 0, 0];

@@ -108,11 +108,11 @@ interface Component {
   id: number;
   h: number;
   v: number;
-  /** Blocks of its own in a row and a column, and in a row with those that fill up the last unit. */
+  /** Blocks in a row and in a column, and blocks in a row including those that pad the last unit. */
   columns: number;
   rows: number;
   stride: number;
-  /** Which coefficients of each block are not nought: bits 0 to 31 and 32 to 63 (progressive only). */
+  /** A bit for each coefficient of a block, 1 where it is not zero: coefficients 0 to 31, and 32 to 63. Only filled for progressive files. */
   low: Uint32Array;
   high: Uint32Array;
   seen: boolean;
@@ -133,8 +133,8 @@ interface Scan {
 }
 
 /**
- * Whether data is missing in a JPEG: walks all of its entropy-coded data (T.81, annexes F and G) without making pixels of it. Decoders fill what is missing
- * with grey and say nothing.
+ * Checks whether data is missing in a JPEG by walking all of its entropy-coded data (T.81, annexes F and G) without decoding pixels. Decoders fill missing
+ * data with grey and report nothing.
  *
  * @returns true when data is missing or cannot be read; false when all is there; null for kinds that are not walked (arithmetic coding, lossless)
  */
@@ -250,7 +250,7 @@ function walkScan(b: Uint8Array, at: number, frame: Frame, scan: Scan, interval:
     }
   }
   if (scan.from === 0) for (const { component } of scan.components) component.seen = true;
-  // Nothing but the rest of a byte, noughts, and bytes that fill the room, may lie before the next marker.
+  // Before the next marker there may only be the rest of a byte, zeros, and fill bytes.
   let next = bits.at - Math.floor(bits.left / 8);
   while (b[next] === 0 || (b[next] === 0xff && b[next + 1] === 0xff)) next++;
   if (b[next] !== 0xff || b[next + 1] === 0) throw new RangeError('There is more data than the picture has.');
@@ -259,7 +259,7 @@ function walkScan(b: Uint8Array, at: number, frame: Frame, scan: Scan, interval:
 
 type Tables = Scan['components'][number];
 
-/** Walks single blocks in the way of their scan; runs of empty blocks go on from one to the next. */
+/** Walks the blocks of a scan. Runs of empty blocks carry over from one block to the next. */
 function blockWalker({ isProgressive }: Frame, { from, to, isRefining }: Scan, bits: Bits) {
   let run = 0;
   const needed = (table: Huffman | undefined): Huffman => {
@@ -318,7 +318,7 @@ function blockWalker({ isProgressive }: Frame, { from, to, isRefining }: Scan, b
           break;
         }
         if (isNew) bits.skip(1);
-        // Over those that are there, a bit each, and as many noughts as the symbol says.
+        // Skip as many zeros as the symbol says; every nonzero coefficient on the way has one correction bit.
         for (; k <= to; k++) {
           if (isSet(component, i, k)) bits.skip(1);
           else if (--zeros < 0) break;

@@ -4,7 +4,7 @@ import { defineSource } from './source';
 export default defineSource({
   kind: 'below',
   label: 'What lies below',
-  offer: 'Treat what lies below',
+  offer: 'Adjustment',
   schema: z.object({ kind: z.literal('below') }),
   is: 'below',
   firstLook: { blend: 'normal', strength: 1 },

@@ -6,7 +6,7 @@ import { defineSource } from './source';
 export default defineSource({
   kind: 'colour',
   label: 'Colour',
-  offer: 'One colour',
+  offer: 'Solid colour',
   schema: z.object({
     kind: z.literal('colour'),
     colour: colour('Colour', '#808080'),

@@ -48,7 +48,7 @@ const made = new WeakMap<object, Float32Array>();
 export default defineSource({
   kind: 'gradient',
   label: 'Gradient',
-  offer: 'A gradient',
+  offer: 'Gradient',
   schema: gradientSourceSchema,
   firstLook: { blend: 'soft-light', strength: 0.6 },
   guards: 0,

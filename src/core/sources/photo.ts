@@ -4,7 +4,7 @@ import { defineSource } from './source';
 export default defineSource({
   kind: 'photo',
   label: 'The photo',
-  offer: 'The photo once more',
+  offer: 'Copy of the photo',
   schema: z.object({ kind: z.literal('photo') }),
   is: 'photo',
   firstLook: { blend: 'normal', strength: 1 },

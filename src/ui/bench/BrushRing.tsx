@@ -10,7 +10,7 @@ import { useReady } from '@/store/ready';
 import type { ToolPoint } from './gestures';
 import { useViewport, zoomOf } from './viewport';
 
-/** Where the pointer is over the picture; a store of its own, since only the ring follows it. */
+/** Where the pointer is over the picture. It is a separate store because only the ring follows it. */
 export const useHover = create<{ point: ToolPoint | null }>(() => ({ point: null }));
 
 /** The brush's tip around the pointer, and its softer ring if it has one. */
