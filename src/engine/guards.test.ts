@@ -293,26 +293,29 @@ describe('a stroke that grows', () => {
   const points = (n: number) =>
     Array.from({ length: n }, (_, i): [number, number, number] => [0.5 + 0.4 * Math.sin(i * 0.07), 0.5 + 0.4 * Math.cos(i * 0.05), 1]);
   const all = points(600);
-  const coats = (n: number, tips: object = {}) => [
-    black({
+  const coats = (n: number, tips: object = {}): Piece['coats'] => {
+    const strokes = [
+      { does: 'put', size: 90, points: points(40) },
+      { does: 'take', size: 120, strength: 0.6, flow: 0.5, ...tips, points: all.slice(0, 1) },
+    ];
+    const coat = black({
       mask: {
         start: 'all',
         parts: [
           { kind: 'ellipse', op: 'subtract' },
-          {
-            kind: 'strokes',
-            strokes: [
-              { does: 'put', size: 90, points: points(40) },
-              { does: 'take', size: 120, strength: 0.6, flow: 0.5, ...tips, points: all.slice(0, n) },
-            ],
-          },
+          { kind: 'strokes', strokes },
         ],
       },
-    }),
-  ];
+    });
+    // The same points in every step, as the brush keeps them: parsing would copy them, and each step would be another stroke.
+    const [ellipse, part] = coat.mask.parts as unknown as [object, { strokes: object[] }];
+    const grown = { ...part, strokes: [part.strokes[0], { ...part.strokes[1], points: all.slice(0, n) }] };
+    return [{ ...coat, mask: { ...coat.mask, parts: [ellipse, grown] } } as Piece['coats'][number]];
+  };
   it.each([
     ['plain', {}],
     ['with a ring', { ring: true }],
+    ['with a flat tip that follows it', { tip: 'flat' }],
     ['cut from a material', { tip: 'cut', material: { id: 'brush.dry', seed: 2 } }],
   ])('%s is the same picture as one drawn at once, and shorter again after undoing', async (_name, tips) => {
     const engine = await make();
@@ -321,13 +324,25 @@ describe('a stroke that grows', () => {
       return on.draw({ piece: piece({ guards: undefined, coats: list }), region, scale: 1, chosen: 'a' }, (p) => Buffer.from(p));
     };
     // The same points in every step, as the brush keeps them.
-    for (const n of [2, 130, 131, 300]) await whole(engine, coats(n, tips));
+    for (const n of [1, 2, 30, 130, 131, 300]) await whole(engine, coats(n, tips));
     const grown = await whole(engine, coats(600, tips));
     const back = await whole(engine, coats(200, tips));
     const [once, shorter] = await Promise.all([make(), make(false)].map(async (e, i) => whole(await e, coats(i === 0 ? 600 : 200, tips))));
     const most = (a: Buffer, b: Buffer) => a.reduce((m, v, i) => Math.max(m, Math.abs(v - b[i])), 0);
     expect(most(grown, once)).toBeLessThanOrEqual(1);
     expect(most(back, shorter)).toBeLessThanOrEqual(1);
+  });
+
+  it('cut from a material has the same marks however the picture is tiled', async () => {
+    const engine = await make(false);
+    const list = coats(600, { tip: 'cut', material: { id: 'brush.dry', seed: 2 } });
+    const tiled = (tile: number) =>
+      engine.draw({ piece: piece({ guards: undefined, coats: list }), region: { x: 0, y: 0, width: W, height: H }, scale: 1, tile }, (p) =>
+        Buffer.from(p),
+      );
+    const [fine, coarse] = [await tiled(50), await tiled(200)];
+    // Places within a tile are rounded to 32 bits.
+    expect(fine.reduce((most, v, i) => Math.max(most, Math.abs(v - coarse[i])), 0)).toBeLessThanOrEqual(1);
   });
 });
 

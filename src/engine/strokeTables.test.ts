@@ -1,5 +1,5 @@
 import { strokeSchema, type Stroke, type Tabled } from '../core/strokes/schema';
-import { dabsOf } from '../core/strokes/dabs';
+import { DAB, dabsOf } from '../core/strokes/dabs';
 import { strokeToken } from '../core/strokes/token';
 import { Heap } from '../core/image/heap';
 import { testMachine } from '@/testing/machine';
@@ -14,7 +14,7 @@ const stroke = (n: number, more: Partial<Stroke> = {}): Stroke => {
   // The points themselves, as a stroke that grows keeps them.
   return { ...made, points: points.slice(0, n) };
 };
-const read = ({ table }: Tabled) => machine.floats.slice(table!.at / 4, table!.at / 4 + table!.count * 6);
+const read = ({ table }: Tabled) => machine.floats.slice(table!.at / 4, table!.at / 4 + table!.count * DAB);
 
 function make(shared = true) {
   const heap = new Heap(() => undefined);
@@ -66,5 +66,5 @@ it('keeps what it has outgrown until it is dropped, and gives all of it back', (
 it('keeps the strokes of a few drawings only', () => {
   const { tables, heap } = make();
   for (let i = 0; i < 800; i++) tables.tabled(stroke(130, { level: i / 800, spacing: 1 }), frame);
-  expect(heap.used).toBeLessThanOrEqual(3 * MOST_OF_ONE_DRAWING * 4096 * 24 + 128);
+  expect(heap.used).toBeLessThanOrEqual(3 * MOST_OF_ONE_DRAWING * 4096 * DAB * 4 + 128);
 });

@@ -1,6 +1,6 @@
 import type { Stroke, Tabled } from '../core/strokes/schema';
 import { LRUCache } from 'lru-cache';
-import { DabMaker } from '../core/strokes/dabs';
+import { DAB, DabMaker } from '../core/strokes/dabs';
 import { strokeToken } from '../core/strokes/token';
 import type { Pool } from './pool';
 
@@ -19,7 +19,7 @@ const LONG = 120;
 export const MOST_OF_ONE_DRAWING = 100;
 /** Most strokes whose dabs are kept. */
 const MOST = 3 * MOST_OF_ONE_DRAWING;
-const BYTES = 24;
+const BYTES = DAB * 4;
 
 /**
  * Dabs of long strokes in shared memory. While a stroke is painted only the dabs of its new points are made, and workers are told where they lie

@@ -65,14 +65,19 @@ export function maskEllipse(
   }
 }
 
+// Bytes of a dab: see core/strokes/dabs.ts.
+// @ts-ignore: decorator
+@inline
+const DAB: usize = 28;
+
 /**
- * Dabs into a stroke's cover plane: c += (1 − c)·flow·tip. `dabs` holds (x, y, radius, flow, cosine, sine) in tile pixels, f32, `count` of them;
+ * Dabs into a stroke's cover plane: c += (1 − c)·flow·tip. `dabs` holds (x, y, radius, flow, cosine, sine, start) in tile pixels, f32, `count` of them;
  * the tip is 1 up to hardness·radius and falls by smoothstep to 0 at the radius; `flat` times as thick across its turned axis. `cover` has room
  * for three values beyond its last.
  */
 export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, flat: f32): void {
   for (let k = 0; k < count; k++) {
-    const d = dabs + <usize>k * 24;
+    const d = dabs + <usize>k * DAB;
     const x = f32.load(d);
     const y = f32.load(d + 4);
     const r = max<f32>(0.5, f32.load(d + 8));
@@ -120,7 +125,7 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
  */
 export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32, darks: i32): void {
   for (let k = 0; k < count; k++) {
-    const d = dabs + <usize>k * 24;
+    const d = dabs + <usize>k * DAB;
     const x = f32.load(d);
     const y = f32.load(d + 4);
     const r = max<f32>(0.5, f32.load(d + 8));
@@ -135,7 +140,7 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
     const x1 = min<i32>(tw - 1, <i32>ceil<f32>(x + r));
     // A quarter of the picture's width lies under a tip's radius.
     const per: f32 = (<f32>pw * 0.25) / r;
-    const shift: f32 = <f32>((k * 37) % 64) * <f32>pw * 0.015625;
+    const shift: f32 = f32.load(d + 24) * <f32>pw;
     for (let j = y0; j <= y1; j++) {
       const dy: f32 = <f32>j + 0.5 - y;
       for (let i = x0; i <= x1; i++) {

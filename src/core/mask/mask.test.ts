@@ -65,9 +65,9 @@ describe('dabs', () => {
       [44, 30, 7, 1],
       [-3, 20, 8, 0.7],
     ];
-    const dabs = scratch.plane(list.length * 6, 0);
+    const dabs = scratch.plane(list.length * 7, 0);
     floats.set(
-      list.flatMap((d) => [...d, 1, 0]),
+      list.flatMap((d) => [...d, 1, 0, 0]),
       dabs / 4,
     );
     const hardness = 0.4;

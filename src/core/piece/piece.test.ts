@@ -1,7 +1,7 @@
 import { snapTurn } from '../lay/laying';
 import { ellipseSchema } from '../mask/parts/ellipse';
 import { strokeSchema } from '../strokes/schema';
-import { dabsOf } from '../strokes/dabs';
+import { DAB, dabsOf } from '../strokes/dabs';
 import { controlsOf } from '../schema';
 import { fitScale, layMap, laySchema } from '../lay/lay';
 import { readySchema } from '../ready/schema';
@@ -191,10 +191,10 @@ describe('strokes', () => {
   });
   it('are laid as dabs a tenth of the tip apart, in u, with the pressure of the pen', () => {
     const dabs = dabsOf(stroke, 2000, 1000);
-    expect(dabs.length / 6).toBe(101);
+    expect(dabs.length / DAB).toBe(101);
     expect([...dabs.slice(0, 4)]).toEqual([0, 500, 50, expect.closeTo(0.4, 6)]);
-    expect(dabs[6]).toBeCloseTo(10, 4);
-    expect(dabs[dabs.length - 4]).toBeCloseTo(25, 4);
+    expect(dabs[DAB]).toBeCloseTo(10, 4);
+    expect(dabs[dabs.length - DAB + 2]).toBeCloseTo(25, 4);
   });
   it('refuse values out of range', () => {
     expect(() => strokeSchema.parse({ ...stroke, size: 0 })).toThrow();

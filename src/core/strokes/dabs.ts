@@ -6,8 +6,8 @@ import type { Stroke, Tabled } from './schema';
 /** What strokes are laid with: the scale of the whole, in pixels. */
 export type StrokeContext = Pick<DrawContext, 'machine' | 'scratch' | 'unit' | 'width' | 'height'>;
 
-/** Numbers of a dab: x, y, radius, flow, and the turned tip's cosine and sine. */
-const DAB = 6;
+/** Numbers of a dab: x, y, radius, flow, the turned tip's cosine and sine, and the part of its picture at which a cut tip begins. */
+export const DAB = 7;
 /** How thick a flat tip is to its width. */
 const FLAT = 0.33;
 
@@ -29,7 +29,7 @@ export class DabMaker {
     private readonly stroke: Stroke,
     private readonly widthU: number,
     private readonly heightU: number,
-    private readonly out: (x: number, y: number, radius: number, flow: number, cos: number, sin: number) => void,
+    private readonly out: (...dab: [x: number, y: number, radius: number, flow: number, cos: number, sin: number, start: number]) => void,
   ) {}
 
   /** Dabs along all points that have not been laid yet. */
@@ -76,6 +76,8 @@ export class DabMaker {
       flow * (presses === 'both' || presses === 'flow' ? p : 1),
       Math.cos(angle),
       Math.sin(angle),
+      // By the number of the dab in its stroke, so that it is the same in every tile and however the stroke came.
+      ((n * 37) % 64) / 64,
     );
   }
 }

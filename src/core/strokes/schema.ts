@@ -5,7 +5,7 @@ import * as z from 'zod';
 export const coordinate = z.number().min(-1000).max(1000);
 const share = (neutral: number) => z.number().min(0).max(1).default(neutral);
 
-/** Most dabs of one stroke: 24 bytes each. No hand draws a tenth of it. */
+/** Most dabs of one stroke: 28 bytes each. No hand draws a tenth of it. */
 const MOST_DABS = 1_000_000;
 
 const fieldsOfStroke = z.object({

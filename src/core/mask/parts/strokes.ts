@@ -31,7 +31,8 @@ export default definePart({
       grows,
     });
     const last = strokes.at(-1);
-    if (!last || last.ring || part.density < 1 || part.feather > 0) return [step(strokes)];
+    // The first dab of a tip that follows the stroke is turned towards the second point.
+    if (!last || last.ring || last.points.length < 2 || part.density < 1 || part.feather > 0) return [step(strokes)];
     const growing = step([last], strokeToken(last));
     return strokes.length === 1 ? [growing] : [step(strokes.slice(0, -1)), growing];
   },
