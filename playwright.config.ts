@@ -9,7 +9,8 @@ export default defineConfig({
   // The pages mostly wait for what they have asked for: two of them keep two cores busy.
   workers: 2,
   fullyParallel: true,
-  timeout: 120_000,
+  // Ten times what the longest test needs on a quiet machine: a busy one must not fail it.
+  timeout: 400_000,
   expect: { timeout: 20_000 },
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'build/playwright.json' }]],

@@ -12,7 +12,7 @@ const newest = (folder) =>
 
 /** Returns the path of the command line's bundle. */
 export async function buildNode() {
-  buildKernels();
+  await buildKernels();
   const worker = path.join(root, 'build/src-engine-node.worker.mjs');
   const main = path.join(root, 'build/cli-main.mjs');
   const sources = Math.max(...['src/core', 'src/engine', 'cli'].map((f) => newest(path.join(root, f))));

@@ -7,7 +7,7 @@ import { buildKernels } from './kernels.mjs';
 import { root } from './run-ts.mjs';
 
 export async function buildPublic() {
-  buildKernels();
+  await buildKernels();
   const worker = (entry, name) =>
     esbuild({
       entryPoints: [path.join(root, entry)],

@@ -68,7 +68,7 @@ async function browserTests() {
 console.log(`The machine's spin probe: ${spin().toFixed(0)} ms (26 on a quiet one)`);
 for (const file of ['jest.json', 'playwright.json']) rmSync(result(file), { force: true });
 // Their bindings are part of what types and lint look at.
-buildKernels();
+await buildKernels();
 const [built] = await Promise.all([
   step('build', process.execPath, [path.join(root, 'scripts/build.mjs')]),
   // One after another on the other core.

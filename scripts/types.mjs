@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { buildKernels } from './kernels.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
-buildKernels();
+await buildKernels();
 execFileSync(
   path.join(root, 'node_modules/.bin/tsc'),
   ['--noEmit', '--incremental', '--tsBuildInfoFile', path.join(root, 'build/types.tsbuildinfo')],
