@@ -2,7 +2,10 @@
 // --short is what npm test runs; --only=NAME runs one part; --seed=N makes the same faults again.
 import { numbers } from '../src/testing/machine';
 import { picturesOnCommandLine } from './pictures';
-import { browserKills, damagedStore, missingFiles, picturesInPage, served, workerKills } from './page';
+import { served } from './browser';
+import { browserKills, workerKills } from './kills';
+import { missingFiles, picturesInPage, withoutIsolation } from './page';
+import { clearedStore, damagedStore, fullStore, twoTabs } from './store';
 import { oddPacks, oddRecipes } from './recipes';
 import { oddRequests } from './requests';
 import type { Tally } from './tally';
@@ -24,6 +27,11 @@ const parts: Record<string, () => Promise<Tally | Tally[]>> = {
   'missing-files': () => (isShort ? Promise.resolve([]) : served(root, missingFiles)),
   'worker-kills': () => served(root, () => workerKills(count(Number(argument('kills') ?? 50), 2), random)),
   'browser-kills': () => served(root, () => browserKills(count(Number(argument('kills') ?? 200), 3), random)),
+  // The short cut leaves these to the browser tests.
+  'full-store': () => (isShort ? Promise.resolve([]) : served(root, () => fullStore(10, random))),
+  'two-tabs': () => (isShort ? Promise.resolve([]) : served(root, () => twoTabs(70, random))),
+  'cleared-store': () => (isShort ? Promise.resolve([]) : served(root, () => clearedStore(10))),
+  'without-isolation': () => (isShort ? Promise.resolve([]) : served(root, withoutIsolation)),
   'damaged-store': () => (isShort ? Promise.resolve([]) : served(root, damagedStore)),
 };
 
