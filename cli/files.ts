@@ -52,8 +52,11 @@ export async function readPicture(file: string, deep = false): Promise<{ data: B
     const image = sharp(bytes, { limitInputPixels: 60e6 });
     // A profile is converted to sRGB at 8 bits, as a browser does it.
     const { type, deep: isDeep } = inspect(bytes, path.basename(file));
-    const wide = isDeep && deep && !(await image.metadata()).icc;
-    const { data, info } = await (turns(type) ? image.autoOrient() : image)
+    const hasProfile = (await image.metadata()).icc !== undefined;
+    const wide = isDeep && deep && !hasProfile;
+    const turned = turns(type) ? image.autoOrient() : image;
+    // sharp takes 16 bits into Display P3; only naming the profile of the output brings them from there to sRGB.
+    const { data, info } = await (isDeep && hasProfile ? turned.withIccProfile('srgb') : turned)
       .toColourspace(wide ? 'rgb16' : 'srgb')
       .ensureAlpha()
       .raw({ depth: wide ? 'ushort' : 'uchar' })

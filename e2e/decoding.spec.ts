@@ -1,4 +1,4 @@
-import { sizeOf } from '../cli/files';
+import { readPicture, sizeOf } from '../cli/files';
 import CRC32 from 'crc-32';
 import sharp from 'sharp';
 import { expect, look, openPhoto, settled, test, type Page } from './fixtures';
@@ -84,4 +84,39 @@ test('a PNG without a profile is taken as sRGB whatever gamma it names, as on th
   await openPhoto(page, file);
   await settled(page);
   (await look(page)).slice(0, 3).forEach((v, i) => expect(Math.abs(v - want[i])).toBeLessThanOrEqual(1));
+});
+
+test('16 bits with a profile: the page is less than a level, in the mean, from what sharp makes of it', { tag: '@wide' }, async ({ page }) => {
+  const [width, height] = [256, 64];
+  // Every red and green, at three blues.
+  const ramp = new Uint16Array(width * height * 3);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) ramp.set([x * 257, y * 1040, ((x + y) % 3) * 25000 + 5000], (y * width + x) * 3);
+  const bytes = await sharp(ramp, { raw: { width, height, channels: 3 } })
+    .toColourspace('rgb16')
+    .withIccProfile('p3', { attach: true })
+    .png()
+    .toBuffer();
+  const { depth, icc } = await sharp(bytes).metadata();
+  expect([depth, icc && icc.length > 100]).toEqual(['ushort', true]);
+  const file = path.join(os.tmpdir(), `dermatex-deep-${process.pid}.png`);
+  writeFileSync(file, bytes);
+  const { data: want } = await readPicture(file, true);
+  await page.goto('/');
+  const got = await page.evaluate(async (base64) => {
+    const blob = await (await fetch(`data:image/png;base64,${base64}`)).blob();
+    // As the worker decodes it (src/engine/browser.worker.ts).
+    const bitmap = await createImageBitmap(blob, { imageOrientation: 'from-image', premultiplyAlpha: 'none', colorSpaceConversion: 'default' });
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    return [...context.getImageData(0, 0, bitmap.width, bitmap.height).data];
+  }, bytes.toString('base64'));
+  let sum = 0;
+  let most = 0;
+  got.forEach((v, i) => {
+    sum += Math.abs(v - want[i]);
+    most = Math.max(most, Math.abs(v - want[i]));
+  });
+  console.log(`16 bits with a profile: mean ${(sum / got.length).toFixed(3)}, most ${most} levels`);
+  expect(sum / got.length).toBeLessThan(1);
+  await openPhoto(page, file);
 });

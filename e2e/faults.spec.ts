@@ -110,3 +110,12 @@ test('without isolation each worker has its own memory, and the picture is the s
   expect(apart(await look(plain, 0.5, 0.2), want)).toBeLessThan(1.5);
   await context.close();
 });
+
+test('a browser that cannot draw says so on the home screen, and keeps its pieces', { tag: '@phone' }, async ({ page }) => {
+  await page.addInitScript(() => {
+    WebAssembly.compile = () => Promise.reject(new WebAssembly.CompileError('invalid opcode 0xfd'));
+  });
+  await page.goto('/');
+  await expect(page.getByRole('alert')).toContainText('This browser cannot draw here');
+  await page.screenshot({ path: process.env.SHOTS ? `${process.env.SHOTS}/cannot.png` : undefined });
+});

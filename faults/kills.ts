@@ -68,6 +68,7 @@ const begun = async (work: Promise<unknown>) => void work.catch(() => undefined)
 export async function browserKills(count: number, random: () => number): Promise<Tally[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-kills-'));
   let worst = 0;
+  let killedAt = 0;
   /** When an edit was done, by the number in its name. */
   const names = new Map<number, number>();
   const result = await tally(
@@ -76,27 +77,30 @@ export async function browserKills(count: number, random: () => number): Promise
       `kill ${i}`,
       async () => {
         const context = await launch(folder);
-        const page = context.pages()[0] ?? (await context.newPage());
-        page.setDefaultTimeout(20_000);
-        if (i === 0) await openSample(page);
-        else {
-          await page.goto(home);
-          await page.getByTestId('piece-card').first().click();
-          await drawn(page);
-        }
-        // Renamed by the time, faster than a hand could, until it dies; sometimes beside a copy, an import or an export.
-        const end = Date.now() + 300 + random() * 2500;
         const edits: number[] = [];
-        await besides[Math.floor(random() * besides.length)](page);
-        while (Date.now() < end) {
-          const now = Date.now();
-          await rename(page, `At ${now}`);
-          edits.push(Date.now());
-          names.set(now, Date.now());
-          await page.waitForTimeout(40);
+        try {
+          const page = context.pages()[0] ?? (await context.newPage());
+          page.setDefaultTimeout(20_000);
+          if (i === 0) await openSample(page);
+          else {
+            await page.goto(home);
+            await page.getByTestId('piece-card').first().click();
+            await drawn(page);
+          }
+          // Renamed by the time, faster than a hand could, until it dies; sometimes beside a copy, an import or an export.
+          const end = Date.now() + 300 + random() * 2500;
+          await besides[Math.floor(random() * besides.length)](page);
+          while (Date.now() < end) {
+            const now = Date.now();
+            await rename(page, `At ${now}`);
+            edits.push(Date.now());
+            names.set(now, Date.now());
+            await page.waitForTimeout(40);
+          }
+        } finally {
+          killedAt = Date.now();
+          await kill(context, folder);
         }
-        const killed = Date.now();
-        await kill(context, folder);
         const again = await launch(folder);
         const reopened = again.pages()[0] ?? (await again.newPage());
         reopened.setDefaultTimeout(20_000);
@@ -106,7 +110,7 @@ export async function browserKills(count: number, random: () => number): Promise
           const stored = (await storedNames(reopened)).map((name) => names.get(Number(/At (\d+)/.exec(name)?.[1])) ?? 0);
           // The first edit that is gone tells how much work is.
           const gone = edits.find((time) => time > Math.max(...stored));
-          const lost = gone === undefined ? 0 : killed - gone;
+          const lost = gone === undefined ? 0 : killedAt - gone;
           worst = Math.max(worst, lost);
           if (lost > MOST_LOST) throw new Error(`${lost} ms of work are gone`);
           await reopened.getByTestId('piece-card').first().click();

@@ -19,15 +19,28 @@ export function ensureChromium() {
   const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].filter(Boolean);
   const find = () => known.find((f) => existsSync(f));
   if (find()) return find();
-  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    console.error('Installing Chromium …');
-    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    execFileSync('apt-get', ['update', '-qq'], { stdio: 'ignore', env });
-    execFileSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'ignore', env });
-  }
+  install('Chromium', ['chromium']);
   if (!find()) {
     console.error('The browser tests need Chromium: install Debian’s package "chromium" or set CHROMIUM to its path.');
     process.exit(1);
   }
   return find();
+}
+
+/** Firefox ESR and WebKitGTK for npm run browsers. */
+export function ensureBrowsers() {
+  const programs = ['/usr/bin/firefox-esr', '/usr/bin/WebKitWebDriver', '/usr/bin/Xvfb'];
+  if (!programs.every((f) => existsSync(f))) install('Firefox ESR and WebKitGTK', ['firefox-esr', 'webkit2gtk-driver', 'xvfb']);
+  if (programs.every((f) => existsSync(f))) return;
+  console.error('Install Debian’s packages firefox-esr, webkit2gtk-driver and xvfb; then try again.');
+  process.exit(1);
+}
+
+/** Installs Debian's packages where this may be done. */
+function install(what, packages) {
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return;
+  console.error(`Installing ${what} …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  execFileSync('apt-get', ['update', '-qq'], { stdio: 'ignore', env });
+  execFileSync('apt-get', ['install', '-y', '-qq', ...packages], { stdio: 'ignore', env });
 }

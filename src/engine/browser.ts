@@ -18,12 +18,16 @@ function spawn(): WorkerHandle {
 }
 
 async function kernels(at: string): Promise<WebAssembly.Module> {
+  const bytes = await fetch(at)
+    .then((response) => (response.ok ? response.arrayBuffer() : null))
+    .catch(() => null);
+  if (!bytes) throw new Error('A part of Dermatex did not come (its kernels), so nothing can be drawn; your work is kept, reload the page to go on.');
   try {
-    const response = await fetch(at);
-    if (!response.ok) throw new Error(String(response.status));
-    return await WebAssembly.compile(await response.arrayBuffer());
+    return await WebAssembly.compile(bytes);
   } catch {
-    throw new Error('A part of Dermatex did not come (its kernels), so nothing can be drawn; your work is kept, reload the page to go on.');
+    throw new Error(
+      'This browser cannot draw here: it has no WebAssembly with SIMD, or is kept from it. A browser from 2023 or later has; your pieces stay as they are.',
+    );
   }
 }
 

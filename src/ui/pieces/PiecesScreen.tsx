@@ -22,11 +22,13 @@ export function PiecesScreen() {
   const { cards, space, refresh, create, createSample, remove, duplicate } = usePieces();
   const { theme, set } = useSettings();
   const [busy, setBusy] = useState(false);
+  /** What this browser cannot do, found by trying. */
+  const [trouble, setTrouble] = useState<string | null>(null);
 
   useEffect(() => void refresh().catch(complain), [refresh]);
   // The engine starts while somebody looks for a photo, once this screen stands, so that the bench need not wait for it.
   useEffect(() => {
-    const later = setTimeout(() => void getEngine().catch(() => undefined), 1500);
+    const later = setTimeout(() => void getEngine().catch((error: Error) => setTrouble(error.message)), 1500);
     return () => clearTimeout(later);
   }, []);
 
@@ -84,6 +86,11 @@ export function PiecesScreen() {
         </Act>
       }
     >
+      {trouble ? (
+        <Text role="alert" style={{ color: c.accent, fontSize: 16, lineHeight: 22 }}>
+          {trouble}
+        </Text>
+      ) : null}
       {busy ? <ProgressBar indeterminate color={c.accent} /> : null}
       <View
         style={{
