@@ -33,11 +33,16 @@ function hill(counts: ArrayLike<number>): string {
   return `M0 100${top.join('')}L100 100Z`;
 }
 
-/** A curve by its points: press the line to add one, drag it, press it twice or press Delete to take it away. */
+/**
+ * A curve by its points: press the line to add one, drag it, press it twice or press Delete to remove it. A finger drags the chosen point anywhere and
+ * every other one after it has gone sideways, so that a swipe that scrolls changes nothing; a tap chooses a point or adds one.
+ */
 export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps) {
   const c = useColours();
   const box = useRef<HTMLDivElement>(null);
   const held = useRef<{ i: number; points: CurvePoint[]; moved: boolean } | null>(null);
+  const waits = useRef<{ x: number; y: number } | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
   const [live, setLive] = useState<CurvePoint[] | null>(null);
   const shown = live ?? points;
   const curve = smoothCurve(shown);
@@ -47,27 +52,54 @@ export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps
     const r = (box.current as HTMLDivElement).getBoundingClientRect();
     return [(e.clientX - r.left) / r.width, 1 - (e.clientY - r.top) / r.height];
   };
-  const down = (e: PointerEvent) => {
+  const nearest = (e: PointerEvent) => {
     const [x, y] = at(e);
     const r = (box.current as HTMLDivElement).getBoundingClientRect();
-    const near = shown.findIndex(([px, py]) => Math.hypot((px - x) * r.width, (py - y) * r.height) < 24);
-    e.currentTarget.setPointerCapture(e.pointerId);
-    if (near >= 0) held.current = { i: near, points: shown, moved: false };
-    else if (shown.length < 16 && shown.every(([px]) => Math.abs(px - x) >= GAP) && x > 0 && x < 1) {
+    return shown.findIndex(([px, py]) => Math.hypot((px - x) * r.width, (py - y) * r.height) < 24);
+  };
+  const take = (e: PointerEvent) => {
+    const [x, y] = at(e);
+    const near = nearest(e);
+    if (near >= 0) {
+      held.current = { i: near, points: shown, moved: false };
+      setChosen(near);
+    } else if (shown.length < 16 && shown.every(([px]) => Math.abs(px - x) >= GAP) && x > 0 && x < 1) {
       const next = [...shown, [clamp(x), clamp(y)] as CurvePoint].sort((a, b) => a[0] - b[0]);
-      held.current = { i: next.findIndex(([px]) => px === clamp(x)), points: next, moved: true };
+      const i = next.findIndex(([px]) => px === clamp(x));
+      held.current = { i, points: next, moved: true };
+      setChosen(i);
       setLive(next);
       onPreview(next);
     }
   };
+  const down = (e: PointerEvent) => {
+    e.currentTarget.setPointerCapture(e.pointerId);
+    if (e.pointerType === 'touch' && (chosen === null || nearest(e) !== chosen)) waits.current = { x: e.clientX, y: e.clientY };
+    else take(e);
+  };
   const move = (e: PointerEvent) => {
+    if (waits.current && Math.abs(e.clientX - waits.current.x) > 8) {
+      waits.current = null;
+      take(e);
+    }
     if (!held.current) return;
     const next = put(held.current.points, held.current.i, ...at(e));
     held.current = { ...held.current, points: next, moved: true };
     setLive(next);
     onPreview(next);
   };
+  const lift = (e: PointerEvent) => {
+    if (waits.current && Math.hypot(e.clientX - waits.current.x, e.clientY - waits.current.y) < 8) take(e);
+    up();
+  };
+  const cancel = () => {
+    if (held.current?.moved) onPreview(points);
+    waits.current = null;
+    held.current = null;
+    setLive(null);
+  };
   const up = () => {
+    waits.current = null;
     const h = held.current;
     held.current = null;
     setLive(null);
@@ -96,8 +128,8 @@ export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps
         data-testid={`curve-${label}`}
         onPointerDown={down}
         onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={up}
+        onPointerUp={lift}
+        onPointerCancel={cancel}
         style={{ ...sheet, background: c.field }}
       >
         <Svg width="100%" height="100%" viewBox="0 0 100 100" preserveAspectRatio="none">
@@ -115,8 +147,15 @@ export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps
             aria-label={`${label}: point ${i + 1}, ${Math.round(x * 100)} % becomes ${Math.round(y * 100)} %`}
             onKeyDown={key(i)}
             onDoubleClick={() => remove(i)}
-            style={{ ...dot, left: `calc(${x * 100}% - 7px)`, top: `calc(${(1 - y) * 100}% - 7px)`, background: c.raised, borderColor: c.ink }}
-          />
+            style={{
+              ...dot,
+              left: `calc(${x * 100}% - 22px)`,
+              top: `calc(${(1 - y) * 100}% - 22px)`,
+              touchAction: i === chosen ? 'none' : 'pan-y',
+            }}
+          >
+            <span aria-hidden style={{ ...head, background: i === chosen ? c.accent : c.raised, borderColor: c.ink }} />
+          </button>
         ))}
       </div>
     </View>
@@ -128,8 +167,9 @@ const sheet: CSSProperties = {
   width: '100%',
   height: 180,
   borderRadius: 2,
-  touchAction: 'none',
+  touchAction: 'pan-y',
   cursor: 'crosshair',
   marginTop: 4,
 };
-const dot: CSSProperties = { position: 'absolute', width: 14, height: 14, padding: 0, borderRadius: 7, border: '2px solid' };
+const dot: CSSProperties = { position: 'absolute', width: 44, height: 44, padding: 15, border: 'none', background: 'none', boxSizing: 'border-box' };
+const head: CSSProperties = { display: 'block', width: 14, height: 14, borderRadius: 7, border: '2px solid', boxSizing: 'border-box' };

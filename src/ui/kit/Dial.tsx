@@ -14,13 +14,16 @@ interface DialProps {
 }
 
 const SIZE = 88;
+/** How far the mark lies from the middle, in px. */
+const RING = 32;
 
 /** A direction, set by pointing: the mark lies where the light comes from. Holds at eighths of a turn. */
 export function Dial({ label, value, neutral, help, onPreview, onCommit }: DialProps) {
   const c = useColours();
   const id = useId();
   const [live, setLive] = useState<number | null>(null);
-  const held = useRef(false);
+  const held = useRef<'waits' | 'turns' | null>(null);
+  const began = useRef({ x: 0, y: 0 });
   const shown = live ?? value;
   const angle = (e: PointerEvent<HTMLDivElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
@@ -46,19 +49,32 @@ export function Dial({ label, value, neutral, help, onPreview, onCommit }: DialP
         aria-valuetext={`${Math.round(shown)}°`}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
-          held.current = true;
-          show(angle(e));
+          began.current = { x: e.clientX, y: e.clientY };
+          const box = e.currentTarget.getBoundingClientRect();
+          const toMark = Math.hypot(
+            e.clientX - box.left - SIZE / 2 - Math.sin((value * Math.PI) / 180) * RING,
+            e.clientY - box.top - SIZE / 2 + Math.cos((value * Math.PI) / 180) * RING,
+          );
+          held.current = e.pointerType !== 'touch' || toMark < 22 ? 'turns' : 'waits';
+          if (e.pointerType !== 'touch') show(angle(e));
         }}
-        onPointerMove={(e) => held.current && show(angle(e))}
+        onPointerMove={(e) => {
+          // Up and down is the sheet's, until the finger has gone sideways.
+          if (held.current === 'waits' && Math.abs(e.clientX - began.current.x) > 8) held.current = 'turns';
+          if (held.current === 'turns') show(angle(e));
+        }}
         onPointerUp={(e) => {
-          held.current = false;
+          const isTap = Math.hypot(e.clientX - began.current.x, e.clientY - began.current.y) < 8;
+          const counts = held.current === 'turns' || (held.current === 'waits' && isTap);
+          held.current = null;
           setLive(null);
-          onCommit(angle(e));
+          if (counts) onCommit(angle(e));
         }}
         onPointerCancel={() => {
-          held.current = false;
+          const moved = live !== null;
+          held.current = null;
           setLive(null);
-          onPreview?.(value);
+          if (moved) onPreview?.(value);
         }}
         onDoubleClick={() => onCommit(neutral)}
         onKeyDown={(e) => {
@@ -69,7 +85,7 @@ export function Dial({ label, value, neutral, help, onPreview, onCommit }: DialP
         }}
         style={{ ...face, borderColor: c.line, background: c.raised }}
       >
-        <div style={{ ...mark, left: SIZE / 2 + Math.sin(rad) * 32 - 9, top: SIZE / 2 - Math.cos(rad) * 32 - 9, background: c.accent }} />
+        <div style={{ ...mark, left: SIZE / 2 + Math.sin(rad) * RING - 9, top: SIZE / 2 - Math.cos(rad) * RING - 9, background: c.accent }} />
         <div style={{ ...middle, background: c.quiet }} />
       </div>
       <View style={{ flex: 1 }}>
@@ -89,7 +105,7 @@ const face: CSSProperties = {
   height: SIZE,
   borderRadius: '50%',
   border: '1px solid',
-  touchAction: 'none',
+  touchAction: 'pan-y',
   cursor: 'pointer',
   flexShrink: 0,
 };

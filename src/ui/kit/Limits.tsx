@@ -119,7 +119,8 @@ const grab: CSSProperties = {
   border: 'none',
   background: 'none',
   cursor: 'ew-resize',
-  touchAction: 'none',
+  // A swipe that scrolls begins on it too; the pointer is then taken away, and nothing has changed.
+  touchAction: 'pan-y',
   display: 'flex',
   alignItems: 'center',
   justifyContent: 'center',

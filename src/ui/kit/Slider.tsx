@@ -2,8 +2,9 @@ import { useEffect, useId, useRef, useState, type CSSProperties } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { SANS_MEDIUM, useColours } from '../theme';
+import { dropHelp, showHelp } from './help';
 import { useHeld } from './held';
-import { useSlowDrag } from './useSlowDrag';
+import { THUMB, useTrackDrag } from './useTrackDrag';
 
 /** A share, shown in hundredths. */
 export const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
@@ -29,125 +30,152 @@ export interface SliderProps {
 const decimals = (step: number) => Math.max(0, Math.min(3, Math.ceil(-Math.log10(step) - 1e-9)));
 
 /**
- * A slider that can be dragged (finely when slowly), typed into, stepped by keys and put back to neutral by a double tap. Away from neutral the mark is joined
- * to the thumb by the accent.
+ * One line: label, track, value. It can be dragged (finer further from the track), typed into, stepped by keys and put back to its default by a double
+ * tap. It is filled from zero; a tick marks the default. A swipe that scrolls the sheet changes nothing.
  */
-export function Slider({ label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, onPreview, onCommit }: SliderProps) {
+export function Slider(props: SliderProps) {
+  const { label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, onPreview, onCommit } = props;
   const c = useColours();
   const id = useId();
   const held = useHeld();
   const pending = useRef<number | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [live, setLive] = useState<number | null>(null);
+  const lastTap = useRef(0);
   const shown = live ?? value;
   const places = decimals(step * factor);
   const text = typed ?? (shown * factor).toFixed(places);
   const changed = Math.abs(shown - neutral) > step / 2;
 
   const clamp = (v: number) => Math.min(max, Math.max(min, v));
+  const say = (pace = 1) =>
+    showHelp(id, pace < 1 ? `Fine: ${pace < 0.1 ? 'a sixteenth' : 'a quarter'} of the way. Closer to the track is faster.` : (idle ?? help));
+  useEffect(() => () => dropHelp(id), [id]);
   const preview = (v: number) => {
     pending.current = v;
     setLive(v);
     onPreview?.(v);
   };
-  const slow = useSlowDrag({ min, max, step });
-  const commit = () => {
+  const letGo = () => {
     held.release(id);
-    slow.end();
-    if (pending.current === null) return;
-    const v = pending.current;
     pending.current = null;
     setLive(null);
-    onCommit(v);
+  };
+  const commit = () => {
+    const v = pending.current;
+    letGo();
+    if (v !== null) onCommit(v);
   };
   const latest = useRef(commit);
   useEffect(() => void (latest.current = commit));
   // A slider that goes away while it is held keeps what it was set to.
   useEffect(() => () => latest.current(), []);
+  const reset = () => {
+    letGo();
+    onCommit(neutral);
+  };
+  const drag = useTrackDrag({
+    min,
+    max,
+    step,
+    value: shown,
+    onDrag(v, pace) {
+      held.take(id);
+      say(pace);
+      preview(v);
+    },
+    onEnd: commit,
+    onCancel() {
+      if (pending.current !== null) onPreview?.(value);
+      letGo();
+    },
+    onTap(v) {
+      say();
+      const now = Date.now();
+      if (now - lastTap.current < 350) reset();
+      else onCommit(v);
+      lastTap.current = now;
+    },
+  });
 
   const place = (v: number) => ((v - min) / (max - min)) * 100;
-  const [a, b] = [Math.min(place(shown), place(neutral)), Math.max(place(shown), place(neutral))];
+  // Filled from zero where zero is on the track, else from the default; an amount from its beginning.
+  const from = min >= 0 && min <= step ? min : min < 0 && max > 0 ? 0 : neutral;
+  const [a, b] = [Math.min(place(shown), place(from)), Math.max(place(shown), place(from))];
   const track = {
-    '--fill': changed ? `linear-gradient(90deg, var(--track) ${a}%, var(--accent) ${a}%, var(--accent) ${b}%, var(--track) ${b}%)` : 'var(--track)',
+    '--fill': `linear-gradient(90deg, var(--track) ${a}%, var(--accent) ${a}%, var(--accent) ${b}%, var(--track) ${b}%)`,
     '--edge': changed ? 'var(--accent)' : 'var(--thumb)',
   };
   const hidden = held.id !== null && held.id !== id;
 
   return (
-    <View style={[styles.row, hidden && styles.hidden]} testID={`slider-${label}`}>
-      <View style={styles.head}>
-        <Text style={[styles.label, { color: c.ink }]} nativeID={`${id}-label`}>
+    <View style={[hidden && styles.hidden, idle ? styles.idle : null]} testID={`slider-${label}`}>
+      <div className="dx-row" onPointerEnter={(e) => e.pointerType === 'mouse' && say()} onFocus={() => say()}>
+        <span id={`${id}-label`} style={{ ...name, color: c.ink }}>
           {label}
-        </Text>
-        <View style={styles.value}>
+        </span>
+        <div className="dx-track" {...drag} onDoubleClick={reset}>
           <input
-            aria-label={`${label}, typed`}
-            inputMode="decimal"
-            value={text}
-            onChange={(e) => setTyped(e.target.value)}
-            onFocus={(e) => e.target.select()}
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-            onBlur={() => {
-              const n = Number((typed ?? '').replace(',', '.'));
-              setTyped(null);
-              if (typed !== null && typed.trim() !== '' && Number.isFinite(n)) onCommit(clamp(n / factor));
-            }}
-            style={{ ...field, color: changed ? c.accent : c.ink, fontFamily: SANS_MEDIUM }}
+            className="dx-range"
+            type="range"
+            aria-label={label}
+            aria-valuetext={`${(shown * factor).toFixed(places)} ${unit}`.trim()}
+            aria-describedby={idle || help ? `${id}-help` : undefined}
+            min={min}
+            max={max}
+            step={step}
+            value={shown}
+            style={track as CSSProperties}
+            onChange={(e) => preview(Number(e.target.value))}
+            onKeyUp={commit}
+            onBlur={commit}
           />
-          <Text style={[styles.unit, { color: c.quiet }]}>{unit}</Text>
-        </View>
-      </View>
-      <View style={styles.bar}>
+          {neutral > min && neutral < max ? (
+            <div
+              aria-hidden
+              style={{
+                ...mark,
+                left: `calc(${place(neutral)}% + ${(0.5 - place(neutral) / 100) * THUMB}px)`,
+                background: changed ? c.accent : c.quiet,
+              }}
+            />
+          ) : null}
+        </div>
         <input
-          className="dx-range"
-          type="range"
-          aria-label={label}
-          aria-valuetext={`${(shown * factor).toFixed(places)} ${unit}`.trim()}
-          aria-describedby={idle || help ? `${id}-help` : undefined}
-          min={min}
-          max={max}
-          step={step}
-          value={shown}
-          style={track as CSSProperties}
-          onPointerDown={(e) => {
-            held.take(id);
-            slow.start(e, shown);
+          aria-label={`${label}, typed`}
+          inputMode="decimal"
+          value={text}
+          onChange={(e) => setTyped(e.target.value)}
+          onFocus={(e) => e.target.select()}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onBlur={() => {
+            const n = Number((typed ?? '').replace(',', '.'));
+            setTyped(null);
+            if (typed !== null && typed.trim() !== '' && Number.isFinite(n)) onCommit(clamp(n / factor));
           }}
-          onPointerMove={(e) => {
-            const v = slow.move(e);
-            if (v !== null) preview(v);
-          }}
-          onChange={(e) => {
-            const v = Number(e.target.value);
-            if (slow.accept(v)) preview(v);
-          }}
-          onPointerUp={commit}
-          onPointerCancel={commit}
-          onKeyUp={commit}
-          onBlur={commit}
-          onDoubleClick={() => {
-            pending.current = null;
-            setLive(null);
-            onCommit(neutral);
-          }}
+          style={{ ...field, color: changed ? c.accent : c.ink, fontFamily: SANS_MEDIUM }}
         />
-        <div
-          aria-hidden
-          style={{ ...mark, left: `calc(${place(neutral)}% + ${(0.5 - place(neutral) / 100) * 20}px)`, background: changed ? c.accent : c.quiet }}
-        />
-      </View>
-      {idle || help ? (
-        <Text nativeID={`${id}-help`} style={[styles.help, { color: idle ? c.accent : c.quiet }]}>
-          {idle ?? help}
+        <span style={{ ...units, color: c.quiet }}>{unit}</span>
+      </div>
+      {idle ? (
+        <Text nativeID={`${id}-help`} style={[styles.help, { color: c.accent }]}>
+          {idle}
         </Text>
+      ) : help ? (
+        <span id={`${id}-help`} className="dx-heard">
+          {help}
+        </span>
       ) : null}
     </View>
   );
 }
 
+const name: CSSProperties = { width: 128, flexShrink: 0, fontSize: 15, lineHeight: '17px', overflowWrap: 'anywhere', userSelect: 'none' };
+const units: CSSProperties = { width: 26, flexShrink: 0, paddingLeft: 3, fontSize: 13, boxSizing: 'border-box' };
 const field: CSSProperties = {
-  width: 52,
+  width: 44,
   height: 32,
+  flexShrink: 0,
   border: 'none',
   background: 'transparent',
   textAlign: 'right',
@@ -156,15 +184,10 @@ const field: CSSProperties = {
   padding: 0,
   borderRadius: 2,
 };
-const mark: CSSProperties = { position: 'absolute', width: 2, height: 10, top: 'calc(50% + 6px)', marginLeft: -1, pointerEvents: 'none' };
+const mark: CSSProperties = { position: 'absolute', width: 2, height: 8, top: 'calc(50% + 8px)', marginLeft: -1, pointerEvents: 'none' };
 
 const styles = StyleSheet.create({
-  row: { paddingVertical: 4 },
   hidden: { opacity: 0 },
-  head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' },
-  label: { fontSize: 15, lineHeight: 20 },
-  value: { flexDirection: 'row', alignItems: 'center' },
-  unit: { minWidth: 18, paddingLeft: 3, fontSize: 13 },
-  bar: { position: 'relative' },
+  idle: { opacity: 0.75 },
   help: { fontSize: 13, lineHeight: 17 },
 });
