@@ -9,9 +9,9 @@ import { say } from './notices';
 import { useShelf } from './shelf';
 
 /** Facets of the photo itself, in the order of the work. */
-export const photoFacetIds = ['frame', 'lens', 'spots', 'balance', 'light', 'colour', 'detail', 'starts'] as const;
+export const photoFacetIds = ['frame', 'spots', 'light', 'colour', 'detail', 'starts'] as const;
 export type ReadyFacetId = (typeof photoFacetIds)[number];
-export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | ReadyFacetId;
+export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'surface' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | ReadyFacetId;
 const READY: readonly (FacetId | null)[] = photoFacetIds;
 
 /** The facet that stays open when another card is chosen; those of the photo and those of a coat do not suit each other. */

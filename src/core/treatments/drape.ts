@@ -9,6 +9,7 @@ const NO_BOUND = 1e7;
 /** Shifts the material by the light and dark of what it lies on, so that it seems to follow the form. */
 export default defineTreatment({
   kind: 'drape',
+  ofSurface: true,
   label: 'Drape',
   shows: true,
   schema: z.object({

@@ -13,6 +13,8 @@ export const monochromeFields = {
 export default defineTreatment({
   kind: 'monochrome',
   label: 'Black and white',
+  added: { on: true },
+  shows: true,
   schema: z.object({ kind: z.literal('monochrome'), ...monochromeFields }),
   source: 'ITU-R BT.709 luma as the neutral mix; channel mixing is common practice, no source',
   reach: () => 0,

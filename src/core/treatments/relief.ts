@@ -9,6 +9,7 @@ const HIGHEST = 12;
 /** Light and dark read as height and lit from one side; level ground is mid grey, so that overlay and soft light leave it alone. */
 export default defineTreatment({
   kind: 'relief',
+  ofSurface: true,
   label: 'Relief',
   shows: true,
   schema: z.object({

@@ -7,6 +7,10 @@ import { applyCurves, type Curves } from './curve';
 
 /** A small operation on a coat's pixels. A new one is one file that exports this and its line in the registry. */
 export interface Treatment<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
+  /** Works on the surface (its relief, its form) rather than on tone and colour. */
+  ofSurface?: boolean;
+  /** Values to begin with when it is added to a coat, where the neutral ones would need a second step. */
+  added?: Partial<z.input<S>>;
   /** Does something as soon as it is added; the others begin at neutral values. */
   shows?: boolean;
   /** The published source it follows. */

@@ -6,6 +6,7 @@ import { coatName } from '@/core/piece/naming';
 import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
+import { useArming } from '@/store/arming';
 import { strokeSentence, useBrush } from '@/store/brush';
 import { download } from '@/store/files';
 import { complain } from '@/store/notices';
@@ -66,7 +67,7 @@ export function BenchScreen({ id }: { id: string }) {
     );
   }
   if (piece?.id !== id) return <View style={{ flex: 1, backgroundColor: c.card }} />;
-  const open = facet ?? (wide ? (chosen ? 'material' : 'more') : null);
+  const open = facet ?? (wide ? (chosen ? 'blend' : 'light') : null);
   return (
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
@@ -85,12 +86,12 @@ export function BenchScreen({ id }: { id: string }) {
             <Rail />
           )}
           {!wide && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
-          {!wide && facet !== 'add' ? <FacetTabs open={facet} /> : null}
+          {!wide && facet !== 'add' ? <FacetTabs open={facet} closes /> : null}
         </div>
         {wide ? (
           <div style={{ ...side, width: open === 'contact' ? 520 : side.width, borderLeft: `1px solid ${c.line}` }}>
-            <FacetTabs open={open} wrap />
-            <FacetBody facet={open ?? 'more'} />
+            <FacetTabs open={open} />
+            <FacetBody facet={open ?? 'light'} />
           </div>
         ) : null}
       </div>
@@ -118,15 +119,15 @@ function PhotoActs() {
   );
 }
 
-function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean): string | null {
+function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean, isArmed: boolean): string | null {
   if (facet === 'frame' && tool === 'line') return 'Draw along something level or upright';
   if (facet === 'frame' && tool === 'uprights') return second ? 'Draw along a second upright thing' : 'Draw along something that is upright in life';
   if (facet === 'frame' && tool === 'corners') return 'Drag the corners onto what should be a rectangle';
+  if (facet === 'frame' && tool === 'bend') return 'Draw along something straight that looks bent';
   if (facet === 'frame') return 'Drag the frame, or its sides and corners';
-  if (facet === 'spots') return 'Tap what is to go, or stroke over it';
-  if (facet === 'lens' && tool === 'bend') return 'Draw along something straight that looks bent';
+  if (facet === 'spots') return isArmed ? 'Tap or paint over a spot to remove it' : null;
   if (facet === 'colour' && tool === 'hue') return 'Tap a colour to work on';
-  return facet === 'balance' && tool === 'neutral' ? 'Tap something that should be grey' : null;
+  return facet === 'colour' && tool === 'neutral' ? 'Tap something that should be grey' : null;
 }
 
 const coarse = typeof window !== 'undefined' && window.matchMedia?.('(pointer: coarse)').matches;
@@ -143,9 +144,10 @@ function StrokeLine() {
   const second = useReady((s) => s.first !== null);
   // The sentence is read from the store, whose changes draw it again.
   useGuards((s) => `${s.region}.${s.does}`);
-  const guard = facet === 'guards' ? guardSentence() : null;
-  const ready = guard ?? (coat ? null : readySentence(facet, tool, second));
-  const live = ready !== null || (coat !== null && (facet === 'where' || facet === 'lay'));
+  const isArmed = useArming((s) => s.isArmed);
+  const guard = facet === 'guards' && isArmed ? guardSentence() : null;
+  const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
+  const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
   const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));
   return (
@@ -163,7 +165,7 @@ const screen: CSSProperties = { display: 'flex', flexDirection: 'column', height
 const middle: CSSProperties = { display: 'flex', flex: 1, minHeight: 0 };
 const column: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minWidth: 0, position: 'relative' };
 const stage: CSSProperties = { position: 'relative', flex: 1, minHeight: 0 };
-const side: CSSProperties = { width: 360, display: 'flex', flexDirection: 'column', minHeight: 0 };
+const side: CSSProperties = { width: 380, display: 'flex', flexDirection: 'column', minHeight: 0 };
 const lineStyle: CSSProperties = { display: 'flex', alignItems: 'center', minHeight: 44, flexShrink: 0 };
 const sentence: CSSProperties = {
   flex: 1,

@@ -3,6 +3,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
+import { disarm, useArming } from '@/store/arming';
 import { usePicking } from '@/store/picking';
 import { useReady } from '@/store/ready';
 import { useColours } from '../theme';
@@ -34,15 +35,18 @@ function useTool(): Tool | null {
   const region = useGuards((s) => s.region);
   const readyTool = useReady((s) => s.tool);
   const picking = usePicking((s) => s.asked !== null);
+  const isArmed = useArming((s) => s.isArmed);
   // Leaving a facet puts its tool away.
   useEffect(() => {
     useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
     usePicking.getState().stop();
-  }, [facet, chosen]);
+    disarm();
+    return disarm;
+  }, [facet, chosen, region]);
   if (picking) return pickTool;
-  if (facet === 'guards' && guarded && region) return guardTool;
-  if (chosen === null) return readyToolOf(facet, readyTool);
-  return facet === 'where' ? brushTool : facet === 'lay' ? layTool : null;
+  if (facet === 'guards' && guarded && region) return isArmed ? guardTool : null;
+  if (chosen === null) return facet === 'spots' && !isArmed ? null : readyToolOf(facet, readyTool);
+  return facet === 'where' ? (isArmed ? brushTool : null) : facet === 'lay' ? layTool : null;
 }
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */

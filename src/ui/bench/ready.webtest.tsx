@@ -128,11 +128,11 @@ describe('spots', () => {
   it('are what a pointer does in their own facet only', () => {
     expect(readyToolOf('spots', 'frame')).toBe(spotTool);
     expect(readyToolOf('light', 'frame')).toBeNull();
-    expect(readyToolOf('lens', 'bend')).not.toBeNull();
-    expect(readyToolOf('lens', 'frame')).toBeNull();
+    expect(readyToolOf('frame', 'bend')).not.toBeNull();
+    expect(readyToolOf('frame', 'frame')).toBeNull();
     expect(readyToolOf('colour', 'hue')).not.toBeNull();
     expect(readyToolOf('frame', 'line')).not.toBeNull();
-    expect(readyToolOf('balance', 'neutral')).not.toBeNull();
+    expect(readyToolOf('colour', 'neutral')).not.toBeNull();
   });
 });
 

@@ -208,8 +208,6 @@ export function spotColour(point: ToolPoint): [number, number, number] | null {
 /** What one pointer does while the photo is readied; null pans. */
 export function readyToolOf(facet: FacetId | null, tool: ReadyTool): Tool | null {
   if (facet === 'spots') return spotTool;
-  if (facet === 'frame') return tool === 'line' ? lineTool : tool === 'uprights' ? uprightsTool : null;
-  if (facet === 'lens') return tool === 'bend' ? bendTool : null;
-  if (facet === 'balance') return tool === 'neutral' ? neutralTool : null;
-  return facet === 'colour' && tool === 'hue' ? hueTool : null;
+  if (facet === 'frame') return tool === 'line' ? lineTool : tool === 'uprights' ? uprightsTool : tool === 'bend' ? bendTool : null;
+  return facet !== 'colour' ? null : tool === 'neutral' ? neutralTool : tool === 'hue' ? hueTool : null;
 }

@@ -4,6 +4,7 @@ import { changeCoat } from '@/core/piece/edits';
 import type { View } from '@/core/render/view';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
+import { disarm } from '@/store/arming';
 import { useBrush } from '@/store/brush';
 import { useKeysList } from '@/store/keysList';
 import { say } from '@/store/notices';
@@ -26,6 +27,7 @@ export const benchKeys: [string, string][] = [
   ['Page up, Page down', 'Choose the next coat up or down'],
   ['Alt with arrows', 'On a card: move the coat; Home and End to the bottom and top'],
   ['Delete', 'Remove the chosen coat'],
+  ['Esc', 'Stop painting'],
   ['?', 'This list'],
 ];
 
@@ -101,6 +103,7 @@ export function useBenchKeys(): void {
         const { chosen, remove } = bench();
         if (chosen) remove(chosen);
       }),
+      Escape: on(disarm),
       'Shift+?': on(() => useKeysList.setState({ open: true })),
       '?': on(() => useKeysList.setState({ open: true })),
     };

@@ -14,6 +14,7 @@ import { Pick } from '../../kit/Pick';
 import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { PaintSwitch } from './PaintSwitch';
 import { BrushSize } from './BrushSize';
 
 /** The brush in hand: what a stroke does, how large and how strongly, and what its tip is like. */
@@ -21,6 +22,7 @@ export function BrushPanel() {
   const brush = useBrush();
   return (
     <View>
+      <PaintSwitch />
       <Choice
         label="A stroke will"
         bare

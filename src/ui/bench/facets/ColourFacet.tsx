@@ -13,6 +13,7 @@ import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { Scope } from '../Scope';
+import { BalancePanel } from './BalancePanel';
 import { ReadyStep } from './ReadyStep';
 
 const hueSchema = z.object(hueFields);
@@ -33,6 +34,7 @@ export function ColourFacet() {
   };
   return (
     <View>
+      <BalancePanel />
       <Scope />
       <ReadyStep field="colour" />
       <Acts>

@@ -12,8 +12,10 @@ import { complain, say } from '@/store/notices';
 import { changeReady, levelOf, readyOf, uprightsOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
+import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { LensPanel } from './LensPanel';
 
 /** Width by height that the frame keeps; null when it is free. */
 export function ratioOf(shape: string, own: [number, number], piece: Piece): number | null {
@@ -170,10 +172,13 @@ export function FrameFacet() {
           Quarter turn right
         </Act>
         <Act onPress={() => change('Mirror', changeReady(withFlip))}>Mirror</Act>
-        <Act plain onPress={() => change('The whole photo', changeReady(plain))}>
-          The whole photo
+        <Act plain onPress={() => change('Reset crop', changeReady(plain))}>
+          Reset crop
         </Act>
       </View>
+      <Fold title="Lens" changed={ready.lens !== undefined || ready.fringe !== undefined}>
+        <LensPanel />
+      </Fold>
     </View>
   );
 }

@@ -16,6 +16,7 @@ import { Panel } from '../../kit/Panel';
 import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { PaintSwitch } from './PaintSwitch';
 import { BrushSize } from './BrushSize';
 import { unitOf } from '@/core/image/unit';
 
@@ -115,6 +116,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
           onChange={(v) => change(v ? 'Take what stands out' : 'Take whoever was found', takeWhatStandsOut(v))}
         />
       ) : null}
+      <PaintSwitch />
       <Choice label="A stroke on the picture will" value={does} options={strokes} onChange={(v) => set({ does: v })} />
       {does !== 'keep' && does !== 'leave' ? (
         <BrushSize />

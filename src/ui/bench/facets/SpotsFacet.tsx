@@ -6,6 +6,7 @@ import { addSpot, changeReady, readyOf, useReady } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { useColours } from '../../theme';
+import { PaintSwitch } from './PaintSwitch';
 import { TipSize } from './TipSize';
 import { unitOf } from '@/core/image/unit';
 
@@ -32,6 +33,7 @@ export function SpotsFacet() {
       <Text style={{ color: c.quiet }}>
         Tap what is to go, or stroke over it. What replaces it is found by itself; drag the dashed ring to take it from elsewhere.
       </Text>
+      <PaintSwitch label="Remove spots" />
       <TipSize
         label="Size"
         size={spotSize}

@@ -23,10 +23,8 @@ import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { SERIF, useColours } from '../../theme';
 
-/** Tones the material, never the photo: its own tone first, then the steps it carries in their order, and those that can be added. */
+/** Tones the material, never the photo: its own tone first, then the effects it carries in their order, and those that can be added. */
 export function ToneFacet({ coat }: { coat: Coat }) {
-  const c = useColours();
-  const colours = usePalette();
   const { change, hold } = useBench.getState();
   const held = useBench((s) => s.held);
   const toned = coat.treatments.findIndex((t) => t.kind === 'tone');
@@ -38,16 +36,37 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
   return (
     <View>
-      <Toggle label="Look at the material alone" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
       <Panel schema={schema} values={{ ...tone, materialIsGrey: look?.grey }} {...panelEdit(set, stepOf('Tone'), `${coat.id}.tone`)} />
-      <Act plain onPress={() => change('Tone back to neutral', setTreatment(coat.id, 'tone', neutral))}>
-        Back to the material’s own tone
+      <Toggle label="Material only" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
+      <Act plain onPress={() => change('Reset tone', setTreatment(coat.id, 'tone', neutral))}>
+        Reset tone
       </Act>
-      {coat.treatments.map((step, i) => (i === toned ? null : <StepPanel key={`${i}-${step.kind}`} coat={coat} index={i} colours={colours} />))}
+      <Effects coat={coat} ofSurface={false} />
+    </View>
+  );
+}
+
+/** The coat's surface: raised or pressed in, and following the form below it. */
+export const SurfaceFacet = ({ coat }: { coat: Coat }) => (
+  <View>
+    <Effects coat={coat} ofSurface />
+  </View>
+);
+
+/** The effects of a coat that stand on this tab, and a search over all of them. */
+function Effects({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
+  const c = useColours();
+  const colours = usePalette();
+  const belongs = (kind: string) => kind !== 'tone' && (treatmentByKind(kind).ofSurface === true) === ofSurface;
+  return (
+    <View>
+      {coat.treatments.map((step, i) =>
+        belongs(step.kind as string) ? <StepPanel key={`${i}-${step.kind}`} coat={coat} index={i} colours={colours} /> : null,
+      )}
       <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 16, paddingBottom: 6 }}>
-        Add to it
+        Add effect
       </Text>
-      <AddStep coat={coat} />
+      <AddStep coat={coat} ofSurface={ofSurface} />
     </View>
   );
 }
@@ -70,77 +89,87 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const look = useCoatMeasure(coat, index);
   const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
   return (
-    <Fold title={label} changed={values.active} begin>
-      <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
-      {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>It changes nothing yet.</Text> : null}
-      <Panel
-        schema={schema}
-        values={{ ...values, materialIsGrey: look?.grey }}
-        colours={colours}
-        counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
-        {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)}
-      />
-      <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
-      <Pick
-        label="Mode"
-        says={`Mode of ${say1}`}
-        value={values.mode}
-        options={modeOptions}
-        onPick={(mode) => change(`${label}: mode`, set('mode', mode))}
-      />
-      <Acts>
-        {values.kind === 'remap' ? (
-          <Act plain onPress={() => change(`${label}: swap ends`, changeStep(coat.id, index, swappedEnds(values)))}>
-            Swap ends
-          </Act>
-        ) : null}
-        <Act
-          plain
-          disabled={index === 0}
-          accessibilityLabel={`${label} earlier`}
-          onPress={() => change(`${label} earlier`, moveStep(coat.id, index, -1))}
-        >
-          Earlier
-        </Act>
-        <Act
-          plain
-          disabled={index === coat.treatments.length - 1}
-          accessibilityLabel={`${label} later`}
-          onPress={() => change(`${label} later`, moveStep(coat.id, index, 1))}
-        >
-          Later
-        </Act>
-        <Act plain onPress={() => change(`Take ${say1} off`, removeStep(coat.id, index))}>
-          {`Take ${say1} off`}
-        </Act>
-      </Acts>
-      {others.length > 0 ? (
-        <Pick
-          label="Copy it to"
-          says={`Copy ${say1} to another coat`}
-          value=""
-          none="another coat …"
-          options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
-          onPick={(id) => {
-            const to = others.find((k) => k.id === id);
-            if (!to) return;
-            change(`Copy ${say1}`, addStep(to.id, values));
-            say(`${label} is on “${coatTitle(to, names)}” too.`);
-          }}
+    <div data-step={values.kind}>
+      <Fold title={label} changed={values.active} begin>
+        <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
+        {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>It changes nothing yet.</Text> : null}
+        <Panel
+          schema={schema}
+          only={
+            treatmentByKind(values.kind).added
+              ? controlsOf(schema)
+                  .map(({ key }) => key)
+                  .filter((key) => !(key in treatmentByKind(values.kind).added!))
+              : undefined
+          }
+          values={{ ...values, materialIsGrey: look?.grey }}
+          colours={colours}
+          counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
+          {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)}
         />
-      ) : null}
-    </Fold>
+        <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
+        <Pick
+          label="Mode"
+          says={`Mode of ${say1}`}
+          value={values.mode}
+          options={modeOptions}
+          onPick={(mode) => change(`${label}: mode`, set('mode', mode))}
+        />
+        <Acts>
+          {values.kind === 'remap' ? (
+            <Act plain onPress={() => change(`${label}: swap ends`, changeStep(coat.id, index, swappedEnds(values)))}>
+              Swap ends
+            </Act>
+          ) : null}
+          <Act
+            plain
+            disabled={index === 0}
+            accessibilityLabel={`${label} earlier`}
+            onPress={() => change(`${label} earlier`, moveStep(coat.id, index, -1))}
+          >
+            Earlier
+          </Act>
+          <Act
+            plain
+            disabled={index === coat.treatments.length - 1}
+            accessibilityLabel={`${label} later`}
+            onPress={() => change(`${label} later`, moveStep(coat.id, index, 1))}
+          >
+            Later
+          </Act>
+          <Act plain onPress={() => change(`Take ${say1} off`, removeStep(coat.id, index))}>
+            {`Take ${say1} off`}
+          </Act>
+        </Acts>
+        {others.length > 0 ? (
+          <Pick
+            label="Copy it to"
+            says={`Copy ${say1} to another coat`}
+            value=""
+            none="another coat …"
+            options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
+            onPick={(id) => {
+              const to = others.find((k) => k.id === id);
+              if (!to) return;
+              change(`Copy ${say1}`, addStep(to.id, values));
+              say(`${label} is on “${coatTitle(to, names)}” too.`);
+            }}
+          />
+        ) : null}
+      </Fold>
+    </div>
   );
 }
 
 /** Steps by name, narrowed by a word of their own or of what their controls say. */
-function AddStep({ coat }: { coat: Coat }) {
+function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   const { change } = useBench.getState();
   const c = useColours();
   const [word, setWord] = useState('');
   const wanted = word.trim().toLowerCase();
   const found = treatments.filter((t) => {
-    if (t.kind === 'tone') return false;
+    // Those of the other tab are found by a word.
+    if (t.kind === 'tone' || (wanted === '' && (t.ofSurface === true) !== ofSurface)) return false;
     const words = [t.label, ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
     return wanted === '' || words.includes(wanted);
   });
@@ -148,7 +177,11 @@ function AddStep({ coat }: { coat: Coat }) {
     const schema = z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields);
     // A relief is grey: where the coat's own mode does not turn mid grey into nothing it is laid on the material's colour.
     const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'overlay' : 'normal';
-    change(`Add ${label.toLowerCase()}`, addStep(coat.id, schema.parse({ kind, mode })));
+    change(`Add ${label.toLowerCase()}`, addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added })));
+    setWord('');
+    useBench.getState().openFacet(treatmentByKind(kind).ofSurface ? 'surface' : 'tone');
+    // The new one is the last; it is seen once it stands.
+    setTimeout(() => [...document.querySelectorAll('[data-step]')].at(-1)?.scrollIntoView({ block: 'start' }), 50);
   };
   return (
     <View style={{ gap: 8 }}>

@@ -11,7 +11,7 @@ import { useColours } from '../../theme';
 import { ReadyStep } from './ReadyStep';
 
 /** What the lens did: bent lines, coloured edges, dark corners. */
-export function LensFacet() {
+export function LensPanel() {
   const c = useColours();
   const { tool, set } = useReady();
   const [looking, setLooking] = useState(false);

@@ -23,7 +23,7 @@ import { AddMaskPart, MaskPartList } from './MaskParts';
 import { unitOf } from '@/core/image/unit';
 
 /** Where the coat applies: the brush in hand, what the mask starts from, its parts, the whole of it, and how it is seen. */
-export function WhereFacet({ coat }: { coat: Coat }) {
+export function MaskFacet({ coat }: { coat: Coat }) {
   const { change, showMask } = useBench.getState();
   const maskView = useBench((s) => s.maskView);
   const { maskColour, set } = useSettings();

@@ -21,7 +21,7 @@ import { Idle } from './Idle';
 const FINEST = 2048;
 
 /** How the material sits on the photo: by handles on the picture, or by figures. */
-export function LayFacet({ coat }: { coat: Coat }) {
+export function PlaceFacet({ coat }: { coat: Coat }) {
   const c = useColours();
   const { change } = useBench.getState();
   const corners = useLaying((s) => s.corners);

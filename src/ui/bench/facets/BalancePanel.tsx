@@ -10,13 +10,12 @@ import { automaticGains } from '@/store/scopes';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { useColours } from '../../theme';
-import { Scope } from '../Scope';
 import { ReadyStep } from './ReadyStep';
 
 const balanceSchema = z.object(balanceFields);
 
 /** White balance: from a spot that should be grey, from the whole picture, or by sliders. */
-export function BalanceFacet() {
+export function BalancePanel() {
   const c = useColours();
   const piece = useBench(shownPiece);
   const { tool, set } = useReady();
@@ -42,7 +41,6 @@ export function BalanceFacet() {
         : 'The light as photographed.';
   return (
     <View>
-      <Scope />
       <View style={{ gap: 8, paddingBottom: 8 }}>
         <Text style={{ color: c.quiet }}>{says}</Text>
         <Acts>
