@@ -136,6 +136,7 @@ export async function brush(): Promise<void> {
   await withPage(async (page) => {
     await ready(page);
     const measure = async (name: string, goal: string) => {
+      await page.getByRole('switch', { name: 'Paint' }).click();
       const probe = spin();
       const short = await scribble(page, 60);
       line(`pointer to pixels of a stroke on ${name} at ${(short.size / 1e6).toFixed(2)} MP, median${goal}`, median(short.times), probe);
@@ -143,7 +144,7 @@ export async function brush(): Promise<void> {
       line(`the same after ten thousand points${goal}`, median((await scribble(page, 10_000)).times), probe);
       await page.waitForTimeout(1500);
     };
-    await page.getByRole('tab', { name: 'Where' }).click();
+    await page.getByRole('tab', { name: 'Mask' }).click();
     await page.waitForTimeout(1500);
     await measure('a mask', ' (goal 40)');
     await page.getByRole('tab', { name: 'Guards' }).click();

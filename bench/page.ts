@@ -117,7 +117,7 @@ export async function contactSheet(): Promise<void> {
     const probe = spin();
     const time = await page.evaluate(async () => {
       const named = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')];
-      const press = named.find((b) => b.textContent?.includes('See them all side by side'));
+      const press = named.find((b) => b.textContent?.includes('Compare all modes'));
       if (!press) return NaN;
       const start = performance.now();
       press.click();
@@ -138,11 +138,11 @@ export async function shelf(): Promise<void> {
     await open(page);
     await page.waitForSelector('canvas[data-drawn="fine"]');
     await page.waitForTimeout(3000);
-    await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
     await page.waitForTimeout(300);
     const probe = spin();
     const first = await page.evaluate(async () => {
-      const press = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')].find((b) => b.textContent === 'The whole shelf');
+      const press = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')].find((b) => b.textContent === 'Open the shelf');
       const start = performance.now();
       press?.click();
       const made = (c: HTMLElement) => c.hasAttribute('data-made');

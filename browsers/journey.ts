@@ -38,7 +38,7 @@ const TOOLS = `
   const rested = async () => { for (let i = 0; i < 3; i++) { await fine(); await new Promise((r) => setTimeout(r, 60)); } };
   const nameOf = (e) => (e.getAttribute('aria-label') || e.innerText || '').replace(/[\\ue000-\\uf8ff]|[\\u{f0000}-\\u{fffff}]/gu, '').trim();
   const named = (name) => {
-    const all = [...document.querySelectorAll('button, [role="button"], [role="tab"], [role="radio"], input')].filter((e) => e.offsetParent !== null);
+    const all = [...document.querySelectorAll('button, [role="button"], [role="tab"], [role="radio"], [role="switch"], input')].filter((e) => e.offsetParent !== null);
     return all.find((e) => nameOf(e) === name) || all.find((e) => nameOf(e).startsWith(name));
   };
   if (!globalThis.pressedAt) addEventListener('pointerdown', () => (globalThis.pressedAt = performance.now()), true);
@@ -85,7 +85,7 @@ export async function journey(driver: Driver, home: string): Promise<Journey> {
     `return { isIsolated: crossOriginIsolated, isShared: dermatexEngine.pool.shared };`,
   );
   await step(driver, `await rested();`);
-  await press(driver, 'Lay a material');
+  await press(driver, 'Add a material');
   await press(driver, 'Aged, stained paper');
   const material = await step<number>(
     driver,
@@ -117,7 +117,8 @@ export async function journey(driver: Driver, home: string): Promise<Journey> {
      return times.slice(5).sort((a, b) => a - b);`,
   );
   await step(driver, `await rested();`);
-  await press(driver, 'Where');
+  await press(driver, 'Mask');
+  await press(driver, 'Paint');
   await step(driver, `await until(() => document.querySelector('[data-testid="stroke-line"]')); await rested();`);
   const box = await step<{ left: number; top: number; width: number; height: number }>(
     driver,
@@ -127,7 +128,7 @@ export async function journey(driver: Driver, home: string): Promise<Journey> {
   await driver.stroke([at(0.45, 0.4), at(0.55, 0.45), at(0.6, 0.5), at(0.5, 0.42)]);
   const stroke = await step<number>(
     driver,
-    `const start = performance.now(); await until(() => named('Undo: Take away')); await fine(); return performance.now() - start;`,
+    `const start = performance.now(); await until(() => named('Undo: Erase')); await fine(); return performance.now() - start;`,
   );
   await press(driver, 'Guards');
   await press(driver, 'Find faces and people');

@@ -39,13 +39,13 @@ for (const theme of ['light', 'dark'] as const) {
     });
     test("on a coat's card", { tag: '@wide' }, async ({ page }) => {
       await openSample(page, 'The old keeper');
-      await facetsAreFine(page, ['Material', 'Lay', 'Tone', 'Where', 'Guards', 'Blend', 'More']);
+      await facetsAreFine(page, ['Blend', 'Material', 'Place', 'Tone', 'Surface', 'Mask', 'Guards', 'More']);
     });
     test("on the photo's card", { tag: '@phone' }, async ({ page }) => {
       await openSample(page, 'The old keeper');
       await toRail(page);
       await page.getByTestId('card-photo').click();
-      await facetsAreFine(page, ['Frame', 'Lens', 'Spots', 'Balance', 'Light', 'Colour', 'Detail', 'Starts']);
+      await facetsAreFine(page, ['Crop', 'Spots', 'Light', 'Colour', 'Detail', 'Presets']);
     });
   });
 }

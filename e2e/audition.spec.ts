@@ -8,7 +8,7 @@ test(
     await facet(page, 'Blend');
     await settled(page);
     const start = Date.now();
-    await page.getByRole('button', { name: 'See them all side by side' }).click();
+    await page.getByRole('button', { name: 'Compare all modes' }).click();
     const cells = page.locator('[data-cell] > button:first-child');
     const drawn = (count: number) => expect.poll(() => page.locator('[data-cell][data-drawn]').count()).toBeGreaterThanOrEqual(count);
     /** Tries the first so many cells, one after another; the bench says which is tried. */
@@ -18,7 +18,7 @@ test(
       for (let i = 0; i < count; i++) {
         const cell = cells.nth(i);
         if (hasTouch) {
-          if (!(await cell.textContent())?.startsWith('Take ')) await cell.tap();
+          if (!(await cell.textContent())?.startsWith('Use ')) await cell.tap();
         } else if (i === 0) {
           // Focus that a key has moved is what tries.
           await page.keyboard.press('Tab');
@@ -27,7 +27,7 @@ test(
           await page.keyboard.press('Tab');
           await page.keyboard.press('Tab');
         }
-        await expect(cell).toContainText('Take ');
+        await expect(cell).toContainText('Use ');
       }
     };
     await attempt(26);
@@ -37,13 +37,13 @@ test(
     expect(Date.now() - start).toBeLessThan(60_000);
 
     // Before, while it is held; then the last one is taken as one step.
-    const before = page.getByRole('button', { name: 'Hold for before' });
+    const before = page.getByRole('button', { name: 'Hold to see the photo' });
     await before.scrollIntoViewIfNeeded();
     await expect(before).toBeEnabled();
     const last = cells.nth(9);
     if (hasTouch) await last.tap();
     else await last.press('Enter');
     await expect(last).toHaveAttribute('aria-pressed', 'true');
-    await expect(page.getByRole('button', { name: /^Undo: Take / })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Undo: Use / })).toBeVisible();
   },
 );

@@ -22,7 +22,7 @@ test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, 
   await expect(page.getByRole('textbox', { name: 'Contrast, typed' })).toHaveValue('40');
 
   await facet(page, 'More');
-  await page.getByRole('button', { name: 'To the top' }).click();
+  await page.getByRole('button', { name: 'To front' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('Harbour boards');
   await page.getByRole('textbox', { name: 'Name' }).press('Enter');
   await page.getByRole('button', { name: 'Duplicate' }).click();
@@ -41,7 +41,7 @@ test('a mode shows while it is pointed at, and goes when it is left', { tag: '@w
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');
   const overlay = await look(page, 0.2, 0.2);
-  await page.getByRole('group', { name: 'Darken' }).getByRole('button', { name: 'Multiply' }).hover();
+  await page.getByRole('group', { name: 'Suggested' }).getByRole('button', { name: 'Multiply' }).hover();
   await settled(page);
   expect(apart(await look(page, 0.2, 0.2), overlay)).toBeGreaterThan(8);
   await page.mouse.move(300, 300);
@@ -52,7 +52,7 @@ test('a mode shows while it is pointed at, and goes when it is left', { tag: '@w
 test('an ellipse by its handles, and a straight line that begins outside the picture', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Aged, stained paper');
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   const add = page.getByRole('button', { name: 'Add an ellipse' });
   await add.scrollIntoViewIfNeeded();
   await add.click();
@@ -72,7 +72,7 @@ test('an ellipse by its handles, and a straight line that begins outside the pic
   await settled(page);
   expect((await look(page, 0.5, 0.5))[0]).toBeLessThan(10);
 
-  await page.getByRole('button', { name: 'Tip and stroke' }).click();
+  await page.getByRole('button', { name: 'Brush settings' }).click();
   await page.getByRole('switch', { name: 'Lines from tap to tap' }).click();
   await type(page, 'Brush strength', '100');
   await settled(page);
@@ -113,7 +113,7 @@ test('by keyboard alone: a piece opened, a material laid, eased, moved and undon
   };
   await press('Open the sample The old keeper');
   await drawn(page);
-  await press(/^Lay a material$/);
+  await press(/^Add a material$/);
   await press(/^Artist’s canvas$/);
   await settled(page);
   if (info.project.name === 'phone') await press('Done');
@@ -147,7 +147,7 @@ test('by touch: two fingers zoom and pan, one paints', { tag: '@phone' }, async 
   await expect(page.getByTestId('picture')).not.toHaveAccessibleName(/ 31 %$/);
   expect(await width()).toBeGreaterThanOrEqual(before);
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   await page.getByRole('radio', { name: 'Mask alone' }).click();
   await settled(page);
   const bare = await look(page, 0.2, 0.2);

@@ -19,14 +19,14 @@ test('every mode side by side: one tried, one taken as one step, two wiped', { t
   await facet(page, 'Blend');
   await settled(page);
   const before = await seen(page);
-  await page.getByRole('button', { name: 'See them all side by side' }).click();
+  await page.getByRole('button', { name: 'Compare all modes' }).click();
   await drawn(page, 26);
   // No two modes of this material look the same but linear dodge and plus lighter may.
   const screen = page.locator('[data-cell="screen"] button').first();
   await screen.scrollIntoViewIfNeeded();
   if (hasTouch) await screen.tap();
   else await screen.hover();
-  await expect(screen).toContainText('Take Screen');
+  await expect(screen).toContainText('Use Screen');
   await settled(page);
   expect(apart(await seen(page), before)).toBeGreaterThan(3);
   // Nothing has been kept yet.
@@ -44,7 +44,7 @@ test('every mode side by side: one tried, one taken as one step, two wiped', { t
   await edge.focus();
   await page.keyboard.press('ArrowRight');
   await expect(edge).toHaveAttribute('aria-valuenow', '55');
-  await page.getByRole('button', { name: 'Take Overlay', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Use Overlay', exact: true }).first().click();
   await settled(page);
   expect(apart(await seen(page), before)).toBeGreaterThan(3);
 });
@@ -52,7 +52,7 @@ test('every mode side by side: one tried, one taken as one step, two wiped', { t
 test('materials of a family and strengths, with all else kept', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await facet(page, 'Blend');
-  await page.getByRole('button', { name: 'See them all side by side' }).click();
+  await page.getByRole('button', { name: 'Compare all modes' }).click();
   await page.getByRole('radio', { name: 'Materials' }).click();
   await page.getByRole('radio', { name: 'Canvas and cloth' }).click();
   await drawn(page, 2);

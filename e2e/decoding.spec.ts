@@ -61,7 +61,7 @@ test(
       writeFileSync(file, await oriented(type, 6));
       await openPhoto(page, file);
       await page.getByTestId('card-photo').click();
-      await page.getByRole('tab', { name: 'All coats' }).click();
+      await page.getByRole('tab', { name: 'More' }).click();
       await expect(page.getByText(size)).toBeVisible();
     }
   },

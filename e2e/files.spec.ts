@@ -76,7 +76,7 @@ test('Exif orientation is honoured, and dropped and pasted files open too', { ta
   await send('drop');
   await expect(page).toHaveURL(/\/piece\//);
   await page.getByTestId('card-photo').click();
-  const more = page.getByRole('button', { name: 'Lay a material', exact: true }).first();
+  const more = page.getByRole('button', { name: 'Add a material', exact: true }).first();
   await expect(more).toBeVisible();
   await expect
     .poll(() =>
@@ -100,7 +100,7 @@ test('a tab closed during or after a change keeps a whole piece', { tag: '@phone
     await p.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
     await p.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
   };
-  await change(page, 'Kept');
+  await change(page, 'Saved');
   await page.waitForTimeout(2000);
   await change(page, 'Under way');
   await page.close();
@@ -112,11 +112,11 @@ test('a tab closed during or after a change keeps a whole piece', { tag: '@phone
 test('own pictures as materials: brought in, laid, kept', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/materials');
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Bring in pictures' }).click();
+  await page.getByRole('button', { name: 'Import pictures' }).click();
   await (await chooser).setFiles('demo/photos/sky.jpg');
   await expect(page.getByText('“sky” lies on the shelf.')).toBeVisible();
   await openPhoto(page, await portrait());
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'sky', exact: true }).click();
   await toRail(page);
   await expect(page.getByTestId('card-0')).toHaveAccessibleName(/sky · multiply/);

@@ -86,11 +86,12 @@ export async function facet(page: Page, name: string): Promise<void> {
   if ((await tab.getAttribute('aria-selected')) !== 'true') await tab.click();
 }
 
-/** Lays a material from the grid that "Lay a material" opens. */
+/** Lays a material from the grid that "Add a material" opens. */
 export async function lay(page: Page, material: string): Promise<void> {
   await toRail(page);
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-  await page.getByRole('button', { name: material, exact: true }).click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: material, exact: true }).first().click();
+  await page.getByRole('button', { name: 'Use it' }).click();
   await settled(page);
 }
 
@@ -106,7 +107,14 @@ export async function onPhoto(page: Page, x: number, y: number): Promise<{ x: nu
   return { x: box.x + box.width * x, y: box.y + box.height * y };
 }
 
+/** Painting is armed by a switch only; elsewhere a stroke draws a line, for instance. */
+export async function arm(page: Page, label: 'Paint' | 'Remove spots' = 'Paint'): Promise<void> {
+  const armed = page.getByRole('switch', { name: label });
+  if ((await armed.count()) > 0 && !(await armed.isChecked())) await armed.click();
+}
+
 export async function paint(page: Page, points: [number, number][]): Promise<void> {
+  await arm(page);
   const [first, ...rest] = points;
   const start = await onPhoto(page, ...first);
   await page.mouse.move(start.x, start.y);

@@ -27,15 +27,15 @@ test('faces found, lips eased, and the verdict read', { tag: '@phone' }, async (
   const before = await mean();
   await type(page, 'Amount', '0');
   await expect.poll(mean).toBeGreaterThan(before * 1.8);
-  await page.getByRole('button', { name: /^Keep it more: / }).click();
+  await page.getByRole('button', { name: /^Guard / }).click();
   await expect(lips).toContainText(/untouched|hardly touched/);
   await page.getByRole('button', { name: 'Measure exactly' }).click();
   await expect(page.getByText('Measured at the photo’s own pixels.')).toBeVisible({ timeout: 60_000 });
 
   // In colour over the picture, and where it has changed.
-  await page.getByRole('radio', { name: 'Guards in colour' }).click();
+  await page.getByRole('radio', { name: 'Show guards' }).click();
   await settled(page);
-  await page.getByRole('radio', { name: 'What has changed' }).click();
+  await page.getByRole('radio', { name: 'Show changes' }).click();
   await settled(page);
   const [red, green, blue] = await look(page, 0.1, 0.9);
   expect(Math.max(red, green, blue) - Math.min(red, green, blue)).toBeGreaterThan(30);
@@ -58,11 +58,11 @@ test('a coat that does not respect the guards, and one with amounts of its own',
   await type(page, 'Amount', '100');
   await settled(page);
   const guarded = await look(page, 0.45, 0.75, 20);
-  await type(page, 'Respect guards', '0');
+  await type(page, 'Guard strength', '0');
   await settled(page);
   expect(apart(await look(page, 0.45, 0.75, 20), guarded)).toBeGreaterThan(1);
-  await type(page, 'Respect guards', '100');
-  await page.getByRole('switch', { name: 'Amounts of its own' }).click();
+  await type(page, 'Guard strength', '100');
+  await page.getByRole('switch', { name: 'Own amounts for this coat' }).click();
   await type(page, 'Amount', '0');
   await settled(page);
   expect(apart(await look(page, 0.45, 0.75, 20), guarded)).toBeGreaterThan(1);
@@ -78,33 +78,33 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await expect(page.getByTestId('found')).toContainText('No face was found.');
   await subject.scrollIntoViewIfNeeded();
   await subject.click();
-  await page.getByRole('radio', { name: 'Find: subject' }).click();
+  await page.getByRole('radio', { name: 'Mark subject' }).click();
   await expect(page.getByTestId('stroke-line')).toHaveText('Drawing on what is the subject');
   await paint(page, [
     [0.5, 0.5],
     [0.55, 0.6],
   ]);
-  await page.getByRole('radio', { name: 'Find: not it' }).click();
+  await page.getByRole('radio', { name: 'Mark background' }).click();
   await paint(page, [
     [0.05, 0.05],
     [0.95, 0.05],
   ]);
   await settled(page);
   await toRail(page);
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'Solid colour' }).click();
   await facet(page, 'Blend');
   await page.getByRole('button', { name: 'Normal', exact: true }).first().click();
   await type(page, 'Strength', '100');
   await facet(page, 'Guards');
-  await type(page, 'Respect guards', '0');
+  await type(page, 'Guard strength', '0');
   await settled(page);
   const colour = await look(page, 0.5, 0.55);
   await toRail(page);
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'Cut out the subject' }).click();
   await facet(page, 'Guards');
-  await type(page, 'Respect guards', '0');
+  await type(page, 'Guard strength', '0');
   await settled(page);
   // The subject stands on the colour; above it there is colour only.
   expect(apart(await look(page, 0.5, 0.55), colour)).toBeGreaterThan(15);
@@ -171,7 +171,7 @@ test('a subject cleaned by touch, by a pen and by a mouse', { tag: '@phone' }, a
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');
   await type(page, 'Strength', '100');
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   await type(page, 'Brush strength', '100');
   await page.getByRole('radio', { name: 'Mask alone' }).click();
   await settled(page);

@@ -40,7 +40,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
     await facet(page, 'Blend');
     await settled(page);
     const before = await look(page, ...wall);
-    await page.getByRole('group', { name: 'Tried first' }).getByRole('button', { name: 'Overlay' }).click();
+    await page.getByRole('group', { name: 'Suggested' }).getByRole('button', { name: 'Overlay' }).click();
     await type(page, 'Strength', '80');
     await settled(page);
     await expect(page.getByRole('button', { name: /Undo: Strength/ })).toBeEnabled();
@@ -48,11 +48,11 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
   });
 
   await test.step('brushed off the face', async () => {
-    await facet(page, 'Where');
+    await facet(page, 'Mask');
     await type(page, 'Brush strength', '100');
     await type(page, 'Flow', '80');
     await type(page, 'Hardness', '60');
-    await expect(page.getByTestId('stroke-line')).toHaveText('Taking “Aged, stained paper” away, 100 %');
+    await expect(page.getByTestId('stroke-line')).toHaveText('Erasing Aged, stained paper, 100 %');
     await settled(page);
     // On a phone the picture is smaller now: the bare cheek is looked at anew.
     await page.keyboard.down('p');
@@ -77,7 +77,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
     await settled(page);
     expect((await look(page, ...cheek))[0]).toBeLessThan(30);
     expect((await look(page, ...wall))[0]).toBeGreaterThan(250);
-    await page.getByRole('radio', { name: 'The piece' }).click();
+    await page.getByRole('radio', { name: 'The picture' }).click();
     await settled(page);
   });
 
@@ -114,7 +114,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
     const exported = path.join(folder, 'page.png');
     await (await picture).saveAs(exported);
     const file = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Save the recipe' }).click();
+    await page.getByRole('button', { name: 'Save look to file' }).click();
     const recipe = path.join(folder, 'look.json');
     await (await file).saveAs(recipe);
     const made = path.join(folder, 'line.png');
@@ -154,10 +154,10 @@ test('export of JPEG at half size, a recipe laid again, and stopping', { tag: '@
   const meta = await sharp(await (await picture).path()).metadata();
   expect(meta).toMatchObject({ format: 'jpeg', width: PHOTO_WIDTH / 2, height: PHOTO_HEIGHT / 2 });
   const file = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the recipe' }).click();
+  await page.getByRole('button', { name: 'Save look to file' }).click();
   const recipe = await (await file).path();
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Lay a recipe' }).click();
+  await page.getByRole('button', { name: 'Apply a look' }).click();
   await (await chooser).setFiles(recipe);
   await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
   await toRail(page);
@@ -173,15 +173,15 @@ test('a photo of eighteen megapixels is softened widely where it is light, and s
   await sharp(Buffer.from(svg), { limitInputPixels: false }).jpeg({ quality: 92 }).toFile(file);
   await openPhoto(page, file);
   await toRail(page);
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Blur', exact: true }).click();
   await type(page, 'Radius', '60');
   await settled(page);
-  await facet(page, 'Where');
-  await page.getByRole('radio', { name: 'Nowhere' }).click();
+  await facet(page, 'Mask');
+  await page.getByRole('radio', { name: 'Hidden' }).click();
   await page.getByRole('combobox', { name: 'Add to the mask' }).selectOption({ label: 'Lights and darks' });
-  await page.getByRole('radiogroup', { name: 'Looks at' }).getByRole('radio', { name: 'What lies below' }).click();
+  await page.getByRole('radiogroup', { name: 'Looks at' }).getByRole('radio', { name: 'Coats below' }).click();
   await type(page, 'Feather', '400');
   await settled(page);
   const shown = await Promise.all([0.1, 0.25, 0.3, 0.6].map((x) => look(page, x, 0.5)));
@@ -231,7 +231,7 @@ test('a recipe with a whole readying gives the same picture in the page as on th
   await openPhoto(page, photo);
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Lay a recipe' }).click();
+  await page.getByRole('button', { name: 'Apply a look' }).click();
   await (await chooser).setFiles(recipe);
   await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
   await toRail(page);

@@ -143,7 +143,7 @@ test('a browser that refuses its store: said once, and everything works in the t
   });
   await openPhoto(page, await portrait());
   await expect(page.getByRole('alert').filter({ hasText: 'your work lives in this tab only' })).toHaveCount(1);
-  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Dismiss' }).click();
   await lay(page, 'Raw linen');
   await rename(page, 'In the tab');
   await saved(page);

@@ -8,7 +8,7 @@ async function figures(page: import('@playwright/test').Page) {
 
 test('lay a material by its handles, in perspective, by keys, and see through it meanwhile', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
-  await page.getByRole('tab', { name: 'Lay', exact: true }).click();
+  await page.getByRole('tab', { name: 'Place', exact: true }).click();
   const before = await figures(page);
   const drag = async (grip: string, dx: number, dy: number, hold = false) => {
     const box = (await page.getByTestId(`lay-${grip}`).boundingBox())!;
@@ -36,9 +36,9 @@ test('lay a material by its handles, in perspective, by keys, and see through it
   await page.getByTestId('lay-corner-1').focus();
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Shift+ArrowDown');
-  await expect(page.getByRole('button', { name: 'Flat again', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Flat again', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Flat again', exact: true })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Reset perspective', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Reset perspective', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Reset perspective', exact: true })).toBeHidden();
   // Six things were done; each is undone by itself.
   for (let i = 0; i < 7; i++) await page.keyboard.press('Control+z');
   expect(await figures(page)).toEqual(before);
@@ -46,7 +46,7 @@ test('lay a material by its handles, in perspective, by keys, and see through it
 
 test('two fingers scale and turn the material, one moves it', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
-  await page.getByRole('tab', { name: 'Lay', exact: true }).click();
+  await page.getByRole('tab', { name: 'Place', exact: true }).click();
   await expect(page.getByTestId('stroke-line')).toContainText('two scale and turn it');
   const before = await figures(page);
   const box = (await page.getByTestId('picture').boundingBox())!;

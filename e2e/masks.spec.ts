@@ -10,8 +10,8 @@ const add = async (page: import('@playwright/test').Page, kind: string) => {
 test('parts are added, joined, put in order, switched off and removed', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
-  await facet(page, 'Where');
-  await page.getByRole('radio', { name: 'Nowhere' }).click();
+  await facet(page, 'Mask');
+  await page.getByRole('radio', { name: 'Hidden' }).click();
   await page.getByRole('radio', { name: 'Mask alone' }).click();
   await settled(page);
   expect((await look(page, 0.5, 0.5))[0]).toBeLessThan(3);
@@ -27,7 +27,7 @@ test('parts are added, joined, put in order, switched off and removed', { tag: '
   await settled(page);
   expect((await look(page, 0.5, 0.5))[0]).toBeGreaterThan(250);
   // The last part is opened by itself; taken away instead, it is dark where it lies.
-  await page.getByRole('radio', { name: 'Take away', exact: true }).last().click();
+  await page.getByRole('radio', { name: 'Subtract', exact: true }).last().click();
   await settled(page);
   expect((await look(page, 0.5, 0.55))[0]).toBeLessThan(10);
   await page.getByRole('button', { name: 'Ellipse or box earlier' }).click();
@@ -49,8 +49,8 @@ test('parts are added, joined, put in order, switched off and removed', { tag: '
 test('a colour is picked for the mask, and the whole of it eased and turned', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
-  await facet(page, 'Where');
-  await page.getByRole('radio', { name: 'Nowhere' }).click();
+  await facet(page, 'Mask');
+  await page.getByRole('radio', { name: 'Hidden' }).click();
   await add(page, 'Picked colours');
   await page.getByRole('button', { name: 'Pick a colour' }).click();
   // The keeper's cap.
@@ -62,10 +62,10 @@ test('a colour is picked for the mask, and the whole of it eased and turned', { 
   await settled(page);
   expect((await look(page, 0.53, 0.17, 12))[0]).toBeGreaterThan(120);
   expect((await look(page, 0.1, 0.1))[0]).toBeLessThan(40);
-  const whole = page.getByRole('button', { name: /^The whole mask/ });
+  const whole = page.getByRole('button', { name: /^Whole mask/ });
   await whole.scrollIntoViewIfNeeded();
   await whole.click();
-  await page.getByRole('switch', { name: 'Turn inside out' }).last().click();
+  await page.getByRole('switch', { name: 'Invert' }).last().click();
   await settled(page);
   expect((await look(page, 0.1, 0.1))[0]).toBeGreaterThan(210);
 });
@@ -74,18 +74,18 @@ test('a mask is copied to another coat, and shared with one', { tag: '@phone' },
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await lay(page, 'Craquelure');
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   await page.getByRole('button', { name: 'Add an ellipse' }).click();
-  const whole = page.getByRole('button', { name: /^The whole mask/ });
+  const whole = page.getByRole('button', { name: /^Whole mask/ });
   await whole.scrollIntoViewIfNeeded();
   await whole.click();
   await page.getByRole('combobox', { name: 'Copy the mask to another coat' }).selectOption({ index: 1 });
   await expect(page.getByText(/The mask is on “Raw linen/)).toBeVisible();
   await toRail(page);
   await page.getByTestId('card-0').click();
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   await expect(page.getByRole('button', { name: 'Remove ellipse or box' })).toBeVisible();
-  const again = page.getByRole('button', { name: /^The whole mask/ });
+  const again = page.getByRole('button', { name: /^Whole mask/ });
   await again.scrollIntoViewIfNeeded();
   await again.click();
   await page.getByRole('combobox', { name: 'Use the mask of another coat' }).selectOption({ index: 1 });

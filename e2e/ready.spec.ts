@@ -17,8 +17,8 @@ async function tilted(degrees: number): Promise<string> {
 test('readying on the way to a picture: levelled, framed, balanced, lit, and saved', async ({ page }) => {
   await openPhoto(page, await tilted(4));
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Frame');
-  await page.getByRole('button', { name: 'Level by itself' }).click();
+  await facet(page, 'Crop');
+  await page.getByRole('button', { name: 'Auto straighten' }).click();
   const level = page.getByRole('textbox', { name: 'Level, typed' });
   await expect.poll(async () => Math.abs(Number(await level.inputValue()) - 4)).toBeLessThan(0.5);
   // A side pulled in by touch or mouse.
@@ -41,8 +41,8 @@ test('readying on the way to a picture: levelled, framed, balanced, lit, and sav
   await type(page, 'Exposure', '0.5');
   await settled(page);
   expect((await look(page, 0.3, 0.1))[0]).toBeGreaterThan(before[0] + 8);
-  await facet(page, 'Balance');
-  await page.getByRole('button', { name: 'Pick a grey' }).click();
+  await facet(page, 'Colour');
+  await page.getByRole('button', { name: 'Pick neutral' }).click();
   const picture = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
   await page.mouse.click(picture.x + picture.width * 0.3, picture.y + picture.height * 0.1);
   await expect(page.getByText('A spot of the photo is held grey.')).toBeVisible();
@@ -60,7 +60,7 @@ test('readying on the way to a picture: levelled, framed, balanced, lit, and sav
 test('a late crop leaves coats and masks where they lie on the photo', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByTestId('card-1').click();
-  await facet(page, 'Where');
+  await facet(page, 'Mask');
   await paint(page, [
     [0.2, 0.2],
     [0.3, 0.2],
@@ -76,14 +76,14 @@ test('a late crop leaves coats and masks where they lie on the photo', { tag: '@
   const before = [];
   for (const [x, y] of spots) before.push(await look(page, x, y, 10));
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Frame');
+  await facet(page, 'Crop');
   await page.getByRole('radio', { name: '1 : 1' }).click();
   const text = (await page.getByTestId('frame-size').textContent())!;
   const [w, h, W, H] = /(\d+) × (\d+) of (\d+) × (\d+)/.exec(text)!.slice(1).map(Number);
   expect(w).toBe(h);
   await toRail(page);
   // Seen whole, in its new frame.
-  await facet(page, 'All coats');
+  await facet(page, 'More');
   await toRail(page);
   await settled(page);
   for (const [i, [x, y]] of spots.entries()) {
@@ -100,7 +100,7 @@ test('a late crop leaves coats and masks where they lie on the photo', { tag: '@
 test('a line drawn along something upright levels the photo; quarter turns and mirroring show at once', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await tilted(-3));
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Frame');
+  await facet(page, 'Crop');
   await page.getByRole('button', { name: 'Draw a level line' }).click();
   await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something level or upright');
   const box = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
@@ -115,12 +115,12 @@ test('a line drawn along something upright levels the photo; quarter turns and m
   await page.mouse.up();
   const level = page.getByRole('textbox', { name: 'Level, typed' });
   await expect.poll(async () => Math.abs(Number(await level.inputValue()) + 3)).toBeLessThan(0.6);
-  await page.getByRole('button', { name: 'The whole photo' }).click();
-  await page.getByRole('button', { name: 'Quarter turn right' }).click();
+  await page.getByRole('button', { name: 'Reset crop' }).click();
+  await page.getByRole('button', { name: 'Rotate right 90°' }).click();
   await expect(page.getByTestId('frame-size')).toContainText('600 × 900 of 900 × 600');
   await settled(page);
   const sky = await look(page, 0.9, 0.5);
-  await page.getByRole('button', { name: 'Mirror' }).click();
+  await page.getByRole('button', { name: 'Flip horizontal' }).click();
   await settled(page);
   expect(apart(sky, await look(page, 0.1, 0.5))).toBeLessThan(4);
   expect(apart(sky, await look(page, 0.9, 0.5))).toBeGreaterThan(40);
@@ -134,7 +134,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await sharp(Buffer.from(svg)).png().toFile(file);
   await openPhoto(page, file);
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Frame');
+  await facet(page, 'Crop');
   await page.getByRole('button', { name: 'Draw two uprights' }).click();
   await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something that is upright in life');
   const line = async (x0: number, y0: number, x1: number, y1: number) => {
@@ -151,7 +151,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await line(570, 80, 660, 560);
   await expect(page.getByRole('button', { name: 'As it was taken' })).toBeVisible();
   await toRail(page);
-  await facet(page, 'All coats');
+  await facet(page, 'More');
   await toRail(page);
   await settled(page);
   // The door's sides are upright: just inside and outside of them, high and low.
@@ -167,7 +167,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   });
   expect(left).toBeLessThanOrEqual(3);
   expect(right).toBeLessThanOrEqual(3);
-  await facet(page, 'Frame');
+  await facet(page, 'Crop');
   await page.getByRole('button', { name: 'As it was taken' }).click();
   await page.getByRole('button', { name: 'Four corners' }).click();
   await settled(page);
@@ -178,6 +178,6 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await page.mouse.up();
   await page.getByRole('button', { name: 'Back to the frame' }).click();
   await expect(page.getByTestId('frame-size')).toContainText('900 × 600 of 900 × 600');
-  await page.getByRole('button', { name: 'The whole photo' }).click();
+  await page.getByRole('button', { name: 'Reset crop' }).click();
   await expect(page.getByRole('button', { name: 'As it was taken' })).toHaveCount(0);
 });

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import os from 'node:os';
 import path from 'node:path';
-import { apart, expect, facet, finger, look, onPhoto, openPhoto, openSample, settled, test, toRail, type, unfold } from './fixtures';
+import { apart, arm, expect, facet, finger, look, onPhoto, openPhoto, openSample, settled, test, toRail, type, unfold } from './fixtures';
 
 /** A picture of an SVG, kept under a name. */
 async function drawnAs(name: string, svg: string): Promise<string> {
@@ -20,6 +20,7 @@ test(
     await openPhoto(page, await drawnAs('litter', litter));
     await page.getByTestId('card-photo').click();
     await facet(page, 'Spots');
+    await arm(page, 'Remove spots');
     await settled(page);
     await expect(page.getByTestId('stroke-line')).toHaveText('Tap what is to go, or stroke over it');
     await type(page, 'Size', '44');
@@ -60,7 +61,7 @@ test(
     expect(Math.abs(moved.x - source.x - 40)).toBeLessThan(3);
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
-    await page.getByRole('button', { name: 'Put it back' }).click();
+    await page.getByRole('button', { name: 'Restore' }).click();
     await expect(page.getByTestId('spot-count')).toContainText('One spot taken out.');
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);
@@ -80,8 +81,8 @@ test(
       await (hasTouch ? locator.tap() : locator.click());
     };
     await press(page.getByTestId('card-photo'));
-    await press(page.getByRole('tab', { name: 'Frame' }));
-    await press(page.getByRole('button', { name: 'Level by itself' }));
+    await press(page.getByRole('tab', { name: 'Crop' }));
+    await press(page.getByRole('button', { name: 'Auto straighten' }));
     const level = page.getByRole('textbox', { name: 'Level, typed' });
     await expect.poll(async () => Math.abs(Number(await level.inputValue()) - 2.5)).toBeLessThan(0.5);
     await press(page.getByRole('radio', { name: /anorama|2 : 1/ }).first());
@@ -108,8 +109,8 @@ test(
     await expect.poll(async () => Number(await page.getByRole('textbox', { name: 'Even out, typed' }).inputValue())).toBeGreaterThan(50);
     await settled(page);
     expect((await look(page, 0.2, 0.9))[1]).toBeGreaterThan(dark[1] + 4);
-    await press(page.getByRole('tab', { name: 'Balance' }));
-    await press(page.getByRole('button', { name: 'Balance by itself' }));
+    await press(page.getByRole('tab', { name: 'Colour' }));
+    await press(page.getByRole('button', { name: 'Auto white balance' }));
     await expect(page.getByText('The picture is grey on the whole.')).toBeVisible();
     await press(page.getByRole('tab', { name: 'Detail' }));
     await type(page, 'Noise in colour', '60');
@@ -151,9 +152,9 @@ test('a scope follows a slider within 150 ms, in three ways; clipping is shown, 
   });
   // Half of them: the machine of a test is shared, and the bench prints the figures.
   expect(waits[Math.floor(waits.length / 2)]).toBeLessThan(150);
-  await page.getByRole('radio', { name: 'Parade' }).click();
+  await page.getByRole('radio', { name: 'RGB parade' }).click();
   await expect(page.getByRole('img', { name: /^Parade of red, green and blue of what is in view/ }).first()).toBeVisible();
-  await page.getByRole('radio', { name: 'Hues' }).click();
+  await page.getByRole('radio', { name: 'Hue wheel' }).click();
   await expect(page.getByRole('img', { name: /^Hues of what is in view/ })).toBeVisible();
   await unfold(page, 'What is measured');
   await page.getByRole('radio', { name: 'All of it' }).click();
@@ -171,7 +172,7 @@ test('a scope follows a slider within 150 ms, in three ways; clipping is shown, 
   await page.getByRole('button', { name: 'Light as photographed' }).click();
   await settled(page);
   const before = await look(page, 0.15, 0.5);
-  await page.getByRole('button', { name: 'Mend it' }).click();
+  await page.getByRole('button', { name: 'Fix colour cast' }).click();
   await settled(page);
   const after = await look(page, 0.15, 0.5);
   expect(before[2] - before[0]).toBeGreaterThan(20);
@@ -201,7 +202,7 @@ test('a colour is picked on the photo and turned; the colours are stretched', { 
   await page.getByRole('button', { name: 'Leave colour 1 alone' }).click();
   await expect(page.getByTestId('hue-0')).toHaveCount(0);
   const grey = await look(page, 420 / 900, 500 / 600);
-  await page.getByRole('button', { name: 'Stretch the colours' }).click();
+  await page.getByRole('button', { name: 'Auto colour' }).click();
   await settled(page);
   expect(apart(await look(page, 420 / 900, 500 / 600), grey)).toBeGreaterThan(5);
 });
@@ -212,7 +213,8 @@ test('a line along a bent edge straightens it', { tag: '@wide' }, async ({ page 
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#3c4a52"/><polygon points="0,0 900,0 900,140 ${bow.split(' ').reverse().join(' ')} 0,140" fill="#c8ccd0"/></svg>`;
   await openPhoto(page, await drawnAs('bow', svg));
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Lens');
+  await facet(page, 'Crop');
+  await unfold(page, 'Lens');
   await settled(page);
   await page.getByRole('button', { name: 'Draw along a bent line' }).click();
   const points = await Promise.all([2, 6, 10, 15, 20, 24, 28].map((i) => onPhoto(page, i / 30, (100 + 40 * ((i - 15) / 15) ** 2) / 600)));
@@ -243,9 +245,9 @@ test('what was done to one photo is kept, named, and put on another in part', { 
   await type(page, 'Exposure', '0.7');
   await facet(page, 'Colour');
   await type(page, 'Saturation', '-60');
-  await facet(page, 'Starts');
+  await facet(page, 'Presets');
   await page.getByRole('textbox', { name: 'Name' }).fill('Pale morning');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Copy for another piece' }).click();
   await toRail(page);
@@ -255,7 +257,7 @@ test('what was done to one photo is kept, named, and put on another in part', { 
     .click();
   await openSample(page, 'The light at dusk');
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Starts');
+  await facet(page, 'Presets');
   await unfold(page, 'Pale morning');
   await page.getByRole('switch', { name: 'Light' }).last().click();
   await page.getByRole('button', { name: 'Put Pale morning on this photo' }).click();
@@ -267,7 +269,7 @@ test('what was done to one photo is kept, named, and put on another in part', { 
   await page.reload();
   await settled(page);
   await page.getByTestId('card-photo').click();
-  await facet(page, 'Starts');
+  await facet(page, 'Presets');
   await page.getByRole('button', { name: 'Pale morning', exact: true }).click();
   await page.getByRole('button', { name: 'Forget Pale morning' }).click();
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toHaveCount(0);
@@ -276,7 +278,7 @@ test('what was done to one photo is kept, named, and put on another in part', { 
 test('what lies below is treated by a coat of its own, eased by its strength', { tag: '@wide' }, async ({ page }) => {
   await openPhoto(page, await drawnAs('litter', litter));
   await toRail(page);
-  await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Levels', exact: true }).click();
   const before = await look(page, 0.5, 0.5);

@@ -4,7 +4,7 @@ import { expect, openPhoto, portrait, test, type Page } from './fixtures';
 /** Brings files in on the shelf. */
 async function bring(page: Page, files: { name: string; buffer: Buffer }[]): Promise<void> {
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Bring in pictures' }).click();
+  await page.getByRole('button', { name: 'Import pictures' }).click();
   await (await chooser).setFiles(files.map((f) => ({ ...f, mimeType: 'application/octet-stream' })));
 }
 
@@ -29,8 +29,8 @@ test(
   { tag: '@phone' },
   async ({ page }) => {
     await openPhoto(page, await portrait());
-    await page.getByRole('button', { name: 'Lay a material', exact: true }).last().click();
-    await page.getByRole('button', { name: 'The whole shelf' }).click();
+    await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Open the shelf' }).click();
     const good = await scan('#101010', 25);
     await bring(page, [
       { name: 'dark surround.png', buffer: good },
@@ -47,8 +47,8 @@ test(
     // 25 of 750 and of 550 pixels, and no more than a few beyond.
     expect(await figure('Trim left')).toBeGreaterThanOrEqual(3.3);
     expect(await figure('Trim left')).toBeLessThan(4);
-    expect(await figure('Trim above')).toBeGreaterThanOrEqual(4.5);
-    expect(await figure('Trim above')).toBeLessThan(5.5);
+    expect(await figure('Trim top')).toBeGreaterThanOrEqual(4.5);
+    expect(await figure('Trim top')).toBeLessThan(5.5);
 
     // Named, put among the favourites, made seamless; then found by a word.
     await page.getByRole('textbox', { name: 'Name' }).fill('Sail loft paper');
@@ -72,7 +72,7 @@ test(
     await page.goto('/materials');
     await page.getByRole('button', { name: 'sixteen, used lately', exact: true }).click();
     await expect(page.getByText(/^Used in /)).toBeVisible();
-    await page.getByRole('button', { name: 'Take off the shelf' }).click();
+    await page.getByRole('button', { name: 'Delete from shelf' }).click();
     await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeHidden();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'sixteen', exact: true })).toBeVisible();
@@ -123,7 +123,7 @@ test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the 
 test('a pack goes out and comes in again', { tag: '@phone' }, async ({ page }) => {
   await page.goto('/materials');
   await bring(page, [{ name: 'dark surround.png', buffer: await scan('#101010', 25) }]);
-  await page.getByRole('button', { name: 'Give out a pack' }).click();
+  await page.getByRole('button', { name: 'Export pack' }).click();
   await page.getByRole('textbox', { name: 'Name of the pack' }).fill('Loft sheets');
   await page.getByRole('textbox', { name: 'Maker' }).fill('Skerry');
   const download = page.waitForEvent('download');
@@ -131,7 +131,7 @@ test('a pack goes out and comes in again', { tag: '@phone' }, async ({ page }) =
   const file = await (await download).path();
   expect((await download).suggestedFilename()).toBe('Loft-sheets.zip');
   await page.getByRole('button', { name: 'dark surround', exact: true }).click();
-  await page.getByRole('button', { name: 'Take off the shelf' }).click();
+  await page.getByRole('button', { name: 'Delete from shelf' }).click();
   await expect(page.getByRole('button', { name: 'dark surround', exact: true })).toBeHidden();
   const { readFileSync } = await import('node:fs');
   await bring(page, [{ name: 'Loft-sheets.zip', buffer: readFileSync(file) }]);

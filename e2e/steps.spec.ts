@@ -15,10 +15,10 @@ test('steps of a coat: found by a word, lit from a dial, switched off, ordered, 
   await facet(page, 'Tone');
   await settled(page);
   const before = await middle(page);
-  await page.getByRole('textbox', { name: 'Find a step' }).fill('crack');
+  await page.getByRole('textbox', { name: 'Search effects' }).fill('crack');
   await expect(page.getByRole('button', { name: 'Blur', exact: true })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Remap', exact: true }).last().click();
-  await page.getByRole('textbox', { name: 'Find a step' }).fill('raised');
+  await page.getByRole('button', { name: 'Gradient map', exact: true }).last().click();
+  await page.getByRole('textbox', { name: 'Search effects' }).fill('raised');
   await page.getByRole('button', { name: 'Relief', exact: true }).last().click();
   const dial = page.getByRole('slider', { name: 'Light from' });
   await dial.focus();
@@ -26,15 +26,15 @@ test('steps of a coat: found by a word, lit from a dial, switched off, ordered, 
   await expect(dial).toHaveAttribute('aria-valuenow', '0');
   await settled(page);
   expect(apart(await middle(page), before)).toBeGreaterThan(0.5);
-  await page.getByRole('button', { name: 'Relief earlier' }).click();
+  await page.getByRole('button', { name: 'Relief: move up' }).click();
   await page.getByRole('combobox', { name: 'Mode of relief' }).selectOption('overlay');
   const copy = page.getByRole('combobox', { name: 'Copy relief to another coat' });
   await copy.selectOption({ index: 1 });
   await expect(page.getByText(/^Relief is on “.*” too\.$/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take relief off' }).click();
-  await page.getByRole('button', { name: 'Take remap off', exact: true }).click();
-  await page.getByRole('button', { name: 'Undo: Take remap off' }).click();
-  await expect(page.getByRole('button', { name: 'Take remap off', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove relief' }).click();
+  await page.getByRole('button', { name: 'Remove remap', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo: Remove remap' }).click();
+  await expect(page.getByRole('button', { name: 'Remove remap', exact: true })).toBeVisible();
   await page.getByRole('switch', { name: 'On', exact: true }).last().click();
   await toRail(page);
 });
@@ -66,7 +66,7 @@ test('a tint is taken from the picture under a loupe, and from the colours found
 
 test('a gradient’s ends lie on the picture, and its stops in the panel', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
-  await page.getByRole('button', { name: 'Lay a material' }).click();
+  await page.getByRole('button', { name: 'Add a material' }).click();
   await page.getByRole('button', { name: 'Gradient' }).click();
   await settled(page);
   const before = await middle(page);

@@ -15,7 +15,7 @@ test('a pack of the supplier is looked at, fetched, and lies on the shelf', { ta
   await page.goto('/materials');
   await page.getByRole('button', { name: 'Look at the supplier’s packs' }).click();
   await expect(pack(page)).toContainText('Skerry Paper Store');
-  await pack(page).getByRole('button', { name: 'Fetch it' }).click();
+  await pack(page).getByRole('button', { name: 'Download' }).click();
   await expect(page.getByText('3 pictures lie on the shelf')).toBeVisible();
   await page.getByRole('button', { name: 'Back' }).click();
   await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
@@ -26,10 +26,10 @@ test('a slow supplier shows how far it is and can be stopped; nothing is kept th
   await page.goto('/packs');
   await expect(pack(page)).toBeVisible();
   await behave(page, 'slow');
-  await pack(page).getByRole('button', { name: 'Fetch it' }).click();
+  await pack(page).getByRole('button', { name: 'Download' }).click();
   await expect(pack(page).getByRole('status')).toContainText(/[1-9]\d? % has come/);
   await pack(page).getByRole('button', { name: 'Stop' }).click();
-  await expect(pack(page).getByRole('button', { name: 'Fetch it' })).toBeEnabled();
+  await expect(pack(page).getByRole('button', { name: 'Download' })).toBeEnabled();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.goto('/materials');
   await expect(page.getByRole('button', { name: 'Cold-press paper', exact: true })).toBeVisible();
@@ -48,7 +48,7 @@ test('a failing supplier is said in one sentence, the shelf works without it, an
   await page.getByRole('button', { name: 'Ask again' }).click();
   await expect(pack(page)).toBeVisible();
   await behave(page, 'failing');
-  await pack(page).getByRole('button', { name: 'Fetch it' }).click();
+  await pack(page).getByRole('button', { name: 'Download' }).click();
   await expect(page.getByRole('alert')).toContainText('The supplier did not send “Net loft sheets”');
 });
 
@@ -56,7 +56,7 @@ test('a corrupt answer is noticed: the catalogue and a pack', { tag: '@phone' },
   await page.goto('/packs');
   await expect(pack(page)).toBeVisible();
   await behave(page, 'corrupt');
-  await pack(page).getByRole('button', { name: 'Fetch it' }).click();
+  await pack(page).getByRole('button', { name: 'Download' }).click();
   await expect(page.getByRole('alert')).toContainText('came damaged, so nothing was kept');
   await page.goto('/packs');
   await expect(page.getByRole('alert')).toContainText('The supplier’s catalogue came damaged');

@@ -76,5 +76,5 @@ export const isBlank = (page: Page) => page.evaluate(() => document.body.innerTe
 /** Waits until the last change is in the store: a change waits half a second, and then says so. */
 export const isKept = async (page: Page) => {
   await page.waitForTimeout(700);
-  await page.waitForFunction(() => document.body.innerText.includes('Kept'), undefined, { timeout: 15_000 });
+  await page.waitForFunction(() => document.body.innerText.includes('Saved'), undefined, { timeout: 15_000 });
 };

@@ -68,59 +68,55 @@ const begun = async (work: Promise<unknown>) => void work.catch(() => undefined)
 export async function browserKills(count: number, random: () => number): Promise<Tally[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-kills-'));
   let worst = 0;
-  let killedAt = 0;
   /** When an edit was done, by the number in its name. */
   const names = new Map<number, number>();
+  const started = async () => {
+    const context = await launch(folder);
+    const page = context.pages()[0] ?? (await context.newPage());
+    page.setDefaultTimeout(20_000);
+    return { context, page };
+  };
+  // The browser in which one kill is checked is the one that is killed next.
+  let now = await started();
+  await openSample(now.page);
   const result = await tally(
     'the browser killed while it works',
     Array.from({ length: count }, (_, i) => [
       `kill ${i}`,
       async () => {
-        const context = await launch(folder);
         const edits: number[] = [];
+        let killedAt = 0;
         try {
-          const page = context.pages()[0] ?? (await context.newPage());
-          page.setDefaultTimeout(20_000);
-          if (i === 0) await openSample(page);
-          else {
-            await page.goto(home);
-            await page.getByTestId('piece-card').first().click();
-            await drawn(page);
-          }
           // Renamed by the time, faster than a hand could, until it dies; sometimes beside a copy, an import or an export.
           const end = Date.now() + 300 + random() * 2500;
-          await besides[Math.floor(random() * besides.length)](page);
+          await besides[Math.floor(random() * besides.length)](now.page);
           while (Date.now() < end) {
-            const now = Date.now();
-            await rename(page, `At ${now}`);
+            const time = Date.now();
+            await rename(now.page, `At ${time}`);
             edits.push(Date.now());
-            names.set(now, Date.now());
-            await page.waitForTimeout(40);
+            names.set(time, Date.now());
+            await now.page.waitForTimeout(40);
           }
         } finally {
           killedAt = Date.now();
-          await kill(context, folder);
+          await kill(now.context, folder);
+          now = await started();
         }
-        const again = await launch(folder);
-        const reopened = again.pages()[0] ?? (await again.newPage());
-        reopened.setDefaultTimeout(20_000);
-        try {
-          await reopened.goto(home);
-          await reopened.getByTestId('piece-card').first().waitFor();
-          const stored = (await storedNames(reopened)).map((name) => names.get(Number(/At (\d+)/.exec(name)?.[1])) ?? 0);
-          // The first edit that is gone tells how much work is.
-          const gone = edits.find((time) => time > Math.max(...stored));
-          const lost = gone === undefined ? 0 : killedAt - gone;
-          worst = Math.max(worst, lost);
-          if (lost > MOST_LOST) throw new Error(`${lost} ms of work are gone`);
-          await reopened.getByTestId('piece-card').first().click();
-          await drawn(reopened);
-        } finally {
-          await again.close();
-        }
+        const { page } = now;
+        await page.goto(home);
+        await page.getByTestId('piece-card').first().waitFor();
+        const stored = (await storedNames(page)).map((name) => names.get(Number(/At (\d+)/.exec(name)?.[1])) ?? 0);
+        // The first edit that is gone tells how much work is.
+        const gone = edits.find((time) => time > Math.max(...stored));
+        const lost = gone === undefined ? 0 : killedAt - gone;
+        worst = Math.max(worst, lost);
+        await page.getByTestId('piece-card').first().click();
+        await drawn(page);
+        if (lost > MOST_LOST) throw new Error(`${lost} ms of work are gone`);
       },
     ]),
   );
+  await now.context.close();
   return [{ ...result, name: `${result.name} (at most ${worst} ms gone)` }, await everyPieceOpens(folder)];
 }
 

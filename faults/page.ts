@@ -60,7 +60,7 @@ export function missingFiles(): Promise<Tally> {
             },
           );
           const alert = page.getByRole('alert').first();
-          if ((await alert.count()) > 0) expectSentence((await alert.innerText()).replace(/\s*(Put away|Undo)\s*$/, ''));
+          if ((await alert.count()) > 0) expectSentence((await alert.innerText()).replace(/\s*(Dismiss|Undo)\s*$/, ''));
           await rename(page, 'Kept all the same');
           await page.waitForTimeout(2500);
           if (!(await storedNames(page)).includes('Kept all the same')) throw new Error('the work is not saved');

@@ -14,6 +14,8 @@ export async function tally(name: string, tries: Iterable<[label: string, attemp
   const result: Tally = { name, tried: 0, held: 0, lost: [] };
   for (const [label, attempt] of tries) {
     result.tried++;
+    // A long part says how far it is, should it be cut off.
+    if (result.tried % 25 === 0) console.log(`    ${name}: ${result.held} of ${result.tried - 1} held`);
     try {
       await attempt();
       result.held++;

@@ -40,11 +40,11 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.mouse.move(400, 20);
   await calm();
   await shot('bench-wide');
-  await page.getByRole('button', { name: 'See them all side by side' }).click();
+  await page.getByRole('button', { name: 'Compare all modes' }).click();
   await calm();
   await shot('contact-wide');
   await page.getByTestId('card-photo').click();
-  await page.getByRole('tab', { name: 'Frame' }).click();
+  await page.getByRole('tab', { name: 'Crop' }).click();
   await calm();
   await shot('frame-wide');
   await page.getByRole('tab', { name: 'Light' }).click();
@@ -57,15 +57,15 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await calm();
   await shot('spots-wide');
   await sample('The old keeper');
-  await page.getByRole('tab', { name: 'Where' }).click();
-  await page.getByRole('radio', { name: 'Mask in colour' }).click();
+  await page.getByRole('tab', { name: 'Mask' }).click();
+  await page.getByRole('radio', { name: 'Show mask' }).click();
   await calm();
   await page.mouse.move(420, 260);
   await shot('where-wide');
   await page.getByRole('tab', { name: 'Guards' }).click();
   await page.getByRole('button', { name: 'Find faces and people' }).click();
   await page.getByTestId('region-lips').click();
-  await page.getByRole('radio', { name: 'Guards in colour' }).click();
+  await page.getByRole('radio', { name: 'Show guards' }).click();
   await page.getByTestId('region-lips').click();
   await page.getByTestId('region-eyes').scrollIntoViewIfNeeded();
   await page.waitForTimeout(4500);
@@ -75,7 +75,7 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.waitForTimeout(2500);
   await shot('export-wide');
   await sample('Harbour wall');
-  await page.getByRole('tab', { name: 'Lay', exact: true }).click();
+  await page.getByRole('tab', { name: 'Place', exact: true }).click();
   await page.getByRole('switch', { name: 'Four corners' }).click();
   const corner = await page.getByTestId('lay-corner-1').boundingBox();
   await page.mouse.move(corner.x + 22, corner.y + 22);
@@ -88,7 +88,7 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.waitForTimeout(2500);
   await shot('shelf-wide');
   await page.goto(`http://localhost:${port}/packs`);
-  await page.getByRole('button', { name: 'Fetch it' }).first().click();
+  await page.getByRole('button', { name: 'Download' }).first().click();
   await page.getByText('lie on the shelf').waitFor();
   await page.goto(`http://localhost:${port}/materials`);
   await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
@@ -119,14 +119,14 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The light at dusk');
   await page.getByTestId('card-photo').click();
   await page.getByRole('tab', { name: 'Colour' }).click();
-  await page.getByRole('radio', { name: 'Parade' }).click();
+  await page.getByRole('radio', { name: 'RGB parade' }).click();
   await calm();
   await shot('colour-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The signal officer');
   await page.getByRole('tab', { name: 'Guards' }).click();
-  await page.getByRole('radio', { name: 'Guards in colour' }).click();
+  await page.getByRole('radio', { name: 'Show guards' }).click();
   await page.getByTestId('region-lips').click();
   await calm();
   await shot('guards-phone');

@@ -30,10 +30,10 @@ it('lays, undoes and redoes, each step by its name', () => {
   state().addCoat({ ...paper, id: 'wear.film' });
   expect(state().piece?.coats.map((c) => coatName(c))).toEqual(['Cold-press paper', 'Scratches and dust']);
   expect(state().chosen).toBe(state().piece?.coats[1].id);
-  expect(state().undo()).toBe('Lay Scratches and dust');
+  expect(state().undo()).toBe('Add Scratches and dust');
   expect(state().piece?.coats).toHaveLength(1);
   expect(state().chosen).toBe(state().piece?.coats[0].id);
-  expect(state().redo()).toBe('Lay Scratches and dust');
+  expect(state().redo()).toBe('Add Scratches and dust');
   expect(state().piece?.coats).toHaveLength(2);
   expect(state().redo()).toBeNull();
 });
@@ -82,9 +82,9 @@ it('removing a piece takes its card and leaves the others', async () => {
 });
 
 it('says what a stroke will do', () => {
-  expect(strokeSentence({ does: 'take', strength: 0.3, level: 0.5, ring: false }, 'Flaking paint')).toBe('Taking “Flaking paint” away, 30 %');
-  expect(strokeSentence({ does: 'put', strength: 1, level: 0.5, ring: false }, 'Linen')).toBe('Putting “Linen” back, 100 %');
-  expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5, ring: false }, 'Linen')).toBe('Setting “Linen” to 50 % here, by 40 %');
+  expect(strokeSentence({ does: 'take', strength: 0.3, level: 0.5, ring: false }, 'Flaking paint')).toBe('Erasing Flaking paint, 30 %');
+  expect(strokeSentence({ does: 'put', strength: 1, level: 0.5, ring: false }, 'Linen')).toBe('Restoring Linen, 100 %');
+  expect(strokeSentence({ does: 'level', strength: 0.4, level: 0.5, ring: false }, 'Linen')).toBe('Setting Linen to 50 % here, by 40 %');
 });
 
 it('says it when a change cannot be kept, and keeps it with the next one', async () => {

@@ -46,7 +46,8 @@ interface BenchState {
   change(name: string, edit: edits.Edit, run?: string): void;
   undo(): string | null;
   redo(): string | null;
-  addCoat(source: edits.SourceInput): void;
+  /** Adds a coat above the chosen one and chooses it; `look` where it is not to begin with the source's own. */
+  addCoat(source: edits.SourceInput, look?: { blend: string; strength: number; name?: string }): void;
   duplicate(id: string): void;
   remove(id: string): void;
   move(id: string, to: number): void;
@@ -120,10 +121,10 @@ export const useBench = create<BenchState>((set, get) => ({
     set({ ...settle(step.piece, get().chosen), past: [...past, { name: step.name, piece }], future: future.slice(1) });
     return step.name;
   },
-  addCoat(source) {
-    const coat = edits.newCoat(newId(), source);
+  addCoat(source, look) {
+    const coat = edits.newCoat(newId(), source, look);
     useShelf.getState().laid(source);
-    get().change(`Lay ${sourceName(source)}`, edits.addCoat(coat, get().chosen));
+    get().change(`Add ${look?.name ?? sourceName(source)}`, edits.addCoat(coat, get().chosen));
     set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },
   duplicate(id) {

@@ -45,7 +45,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`;
 /** The line that says what a stroke will do. */
 export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'level' | 'ring'>, coat: string): string {
   const around = brush.ring ? `, ${percent(brush.strength / 2)} around` : '';
-  if (brush.does === 'put') return `Putting “${coat}” back, ${percent(brush.strength)}${around}`;
-  if (brush.does === 'level') return `Setting “${coat}” to ${percent(brush.level)} here, by ${percent(brush.strength)}`;
-  return `Taking “${coat}” away, ${percent(brush.strength)}${around}`;
+  if (brush.does === 'put') return `Restoring ${coat}, ${percent(brush.strength)}${around}`;
+  if (brush.does === 'level') return `Setting ${coat} to ${percent(brush.level)} here, by ${percent(brush.strength)}`;
+  return `Erasing ${coat}, ${percent(brush.strength)}${around}`;
 }

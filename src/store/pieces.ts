@@ -6,20 +6,26 @@ import { takePicture } from './files';
 import { complain } from './notices';
 import { newId } from './newId';
 import { whilePicturesStay } from './pictures';
-import { listCards, loadPiece, removePiece, savePiece, cardPicture, type PieceCard } from './records';
+import { cardPicture, listCards, listDeleted, loadPiece, markDeleted, removePiece, savePiece, type PieceCard } from './records';
 import { retrySaving } from './saving';
 import { space } from './database';
 import { hearTabs, tellList } from './tabs';
 
 interface PiecesState {
   cards: PieceCard[] | null;
+  /** Pieces that were deleted in the last 30 days. */
+  deleted: PieceCard[];
   space: { used: number; quota: number } | null;
   refresh(): Promise<void>;
   /** Makes a piece from a picture file and returns its id; `isAccepted` takes one of which a part is missing (`takePicture`). */
   create(file: Blob, name: string, isAccepted?: boolean): Promise<string>;
   /** Makes a piece from a sample that ships with the application. */
   createSample(sample: Sample): Promise<string>;
+  /** Takes a piece off the list; it can be brought back for 30 days. */
   remove(id: string): Promise<void>;
+  bringBack(id: string): Promise<void>;
+  /** Frees the room of a piece at once and for good. */
+  removeForGood(id: string): Promise<void>;
   duplicate(id: string): Promise<void>;
 }
 
@@ -51,9 +57,10 @@ const file = async (path: string): Promise<Blob> => {
 
 export const usePieces = create<PiecesState>((set, get) => ({
   cards: null,
+  deleted: [],
   space: null,
   async refresh() {
-    set({ cards: await listCards(), space: await space() });
+    set({ cards: await listCards(), deleted: await listDeleted(), space: await space() });
   },
   async create(blob, name, isAccepted = false) {
     return whilePicturesStay(async () => {
@@ -82,6 +89,16 @@ export const usePieces = create<PiecesState>((set, get) => ({
     });
   },
   async remove(id) {
+    await markDeleted(id, Date.now());
+    listHasChanged();
+    await get().refresh();
+  },
+  async bringBack(id) {
+    await markDeleted(id, undefined);
+    listHasChanged();
+    await get().refresh();
+  },
+  async removeForGood(id) {
     await removePiece(id);
     listHasChanged();
     // What could not be saved for want of room may fit now.

@@ -9,7 +9,7 @@ import { newId } from './newId';
 import { useNotices } from './notices';
 import { savePicture } from './pictures';
 import { usePieces } from './pieces';
-import { listCards, loadPiece, removePiece, savePiece, Unreadable } from './records';
+import { KEPT_DELETED, listCards, listDeleted, loadPiece, removePiece, savePiece, Unreadable } from './records';
 import { flush, isUnsaved } from './saving';
 import { openPiece } from './session';
 import { changeOwn, listOwn } from './storage';
@@ -74,6 +74,25 @@ describe('the list of pieces', () => {
     expect(await readText('picture:p')).not.toBeNull();
     await removePiece(b.id);
     expect(await readText('picture:p')).toBeNull();
+  });
+});
+
+describe('a deleted piece', () => {
+  it('is off the list, comes back to the byte, and is removed with its pictures after 30 days', async () => {
+    await store.setMany({ 'picture:p': 'data' });
+    const a = piece({ photo: { key: 'p', name: 'p', width: 10, height: 10 } });
+    await savePiece(a, { picture: 'data:image/jpeg;base64,AA' });
+    const before = [await readText(`piece:${a.id}`), await readText(`card:${a.id}`)];
+    await usePieces.getState().remove(a.id);
+    expect(await listCards()).toEqual([]);
+    expect((await listDeleted()).map(({ id }) => id)).toEqual([a.id]);
+    expect(await readText('picture:p')).toBe('data');
+    await usePieces.getState().bringBack(a.id);
+    expect([await readText(`piece:${a.id}`), await readText(`card:${a.id}`)]).toEqual(before);
+    await usePieces.getState().remove(a.id);
+    expect(await listDeleted(Date.now() + KEPT_DELETED - 60_000)).toHaveLength(1);
+    expect(await listDeleted(Date.now() + KEPT_DELETED + 60_000)).toHaveLength(0);
+    expect([await readText(`piece:${a.id}`), await readText('picture:p')]).toEqual([null, null]);
   });
 });
 
@@ -162,7 +181,7 @@ describe('saving', () => {
     const other = piece();
     await savePiece(other);
     // Deleting another piece is reason enough to try.
-    await usePieces.getState().remove(other.id);
+    await usePieces.getState().removeForGood(other.id);
     await flush();
     expect(bench()).toMatchObject({ saved: 'saved', trouble: null });
     expect((await loadPiece(one.id))?.coats).toHaveLength(1);

@@ -14,6 +14,8 @@ const cardSchema = z.object({
   changed: z.number(),
   /** JPEG data URL of the piece as it stands, or the address of a sample's picture. */
   picture: z.string().nullable().default(null),
+  /** When it was deleted; its piece is kept for a while and can come back. */
+  deleted: z.number().optional(),
 });
 export type PieceCard = z.output<typeof cardSchema>;
 
@@ -29,8 +31,22 @@ const parsed = (text: string | null | undefined): unknown => {
   }
 };
 
-/** Cards of all pieces, the last changed first. A piece whose card is missing or damaged gets one from its own record. */
-export async function listCards(): Promise<PieceCard[]> {
+/** Deleted pieces come back for this long, in ms: 30 days. */
+export const KEPT_DELETED = 30 * 24 * 3600 * 1000;
+
+/** Cards of all pieces that are not deleted, the last changed first. */
+export const listCards = async (): Promise<PieceCard[]> => (await allCards()).filter(({ deleted }) => deleted === undefined);
+
+/** Cards of deleted pieces, the last deleted first. Those deleted longer ago than 30 days are removed for good. */
+export async function listDeleted(now = Date.now()): Promise<PieceCard[]> {
+  const cards = (await allCards()).filter(({ deleted }) => deleted !== undefined);
+  const isOver = ({ deleted = now }: PieceCard) => now - deleted > KEPT_DELETED;
+  for (const card of cards.filter(isOver)) await removePiece(card.id);
+  return cards.filter((card) => !isOver(card)).sort((a, b) => (b.deleted ?? 0) - (a.deleted ?? 0));
+}
+
+/** A piece whose card is missing or damaged gets one from its own record. */
+async function allCards(): Promise<PieceCard[]> {
   const keys = await allKeys();
   const ids = idsOf(keys, 'piece:');
   const texts = await readTexts([...ids.map(cardKey), ...(keys.includes('cards') ? ['cards'] : [])]);
@@ -134,7 +150,16 @@ export function saveCardPicture(id: string, picture: string): Promise<void> {
   });
 }
 
-/** Removes a piece, and pictures that no other piece or material uses. */
+/** Takes a piece off the list or puts it back; its record and its pictures stay as they are. */
+export function markDeleted(id: string, deleted: number | undefined): Promise<void> {
+  return withLock(pieceKey(id), async () => {
+    const own = cardSchema.safeParse(parsed(await readText(cardKey(id))));
+    const card = own.success ? own.data : await cardFromPiece(id);
+    await writeTexts({ [cardKey(id)]: JSON.stringify({ ...card, deleted }) });
+  });
+}
+
+/** Removes a piece for good, and pictures that no other piece or material uses. */
 export async function removePiece(id: string): Promise<void> {
   await withLock(pieceKey(id), () => removeKeys([pieceKey(id), cardKey(id), `history:${id}`]));
   await sweep(usedByPieces);

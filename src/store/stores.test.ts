@@ -132,14 +132,14 @@ describe('pieces', () => {
     const a = await usePieces.getState().create(shared, 'A.png');
     const b = await usePieces.getState().create(shared, 'B.png');
     const key = (await records.loadPiece(a))?.photo.key ?? '';
-    await usePieces.getState().remove(a);
+    await usePieces.getState().removeForGood(a);
     await expect(pictures.loadPicture(key)).resolves.toBeTruthy();
     await useOwn.getState().add(shared, 'Shelf.png');
-    await usePieces.getState().remove(b);
+    await usePieces.getState().removeForGood(b);
     await expect(pictures.loadPicture(key)).resolves.toBeTruthy();
     await useOwn.getState().remove(key);
     const last = await usePieces.getState().create(await picture('#123456'), 'C.png');
-    await usePieces.getState().remove(last);
+    await usePieces.getState().removeForGood(last);
     await expect(pictures.loadPicture(key)).rejects.toThrow('no longer');
   });
 

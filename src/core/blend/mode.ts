@@ -3,8 +3,8 @@ export const modeGroups = [
   { id: 'lighten', label: 'Lighten' },
   { id: 'contrast', label: 'Light and dark' },
   { id: 'colour', label: 'Colour' },
-  { id: 'compare', label: 'Apart' },
-  { id: 'replace', label: 'Cover' },
+  { id: 'compare', label: 'Difference' },
+  { id: 'replace', label: 'Normal' },
 ] as const;
 
 /** One blend mode: a new one is one file that exports this, and one branch in src/kernels/blend.ts. */

@@ -9,6 +9,8 @@ import type { InputSpec } from './node';
 export interface Operation<S extends z.ZodObject = z.ZodObject> {
   kind: string;
   label: string;
+  /** Other words of the trade by which a search finds it, in lower case. */
+  words?: string;
   /** Object schema with a literal `kind`; its fields carry what a panel needs. */
   schema: S;
   /** What it reads besides what it starts from, by name. */

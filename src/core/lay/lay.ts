@@ -38,8 +38,8 @@ export const laySchema = z.object({
   x: share('Across', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s width.' }),
   y: share('Down', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Clockwise; holds for a moment at right angles.' }),
-  flipX: toggle('Flip across', false),
-  flipY: toggle('Flip down', false),
+  flipX: toggle('Flip horizontal', false),
+  flipY: toggle('Flip vertical', false),
   mirror: toggle('Mirror every other tile', false, {
     help: 'Edges that do not fit meet their own mirror image.',
     idle: ({ fit }) => (fit === 'tile' ? undefined : 'There is one tile only; choose Tile to repeat it.'),

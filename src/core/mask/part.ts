@@ -8,7 +8,7 @@ import { choice, share, slider, toggle } from '../schema';
 
 export const operations = [
   { value: 'add', label: 'Add' },
-  { value: 'subtract', label: 'Take away' },
+  { value: 'subtract', label: 'Subtract' },
   { value: 'intersect', label: 'Only inside' },
 ] as const;
 /** How a part joins what is there: numbers as the kernels know them. */
@@ -20,7 +20,7 @@ export const operationField = choice('What it does', operations, 'subtract', {
 /** Switched off, a part is kept and does nothing. */
 export const activeField = z.boolean().default(true);
 export const densityField = share('Density', 1, { help: 'How completely it works; lower it to let a little texture back.' });
-export const invertField = toggle('Turn inside out', false, { help: 'It works everywhere else.' });
+export const invertField = toggle('Invert', false, { help: 'It works everywhere else.' });
 
 /** What every part but strokes can be told: how it joins, how completely, how softly, and whether it is turned inside out. */
 export const partFields = {

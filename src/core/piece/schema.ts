@@ -26,8 +26,8 @@ export const wholeMaskFields = {
   density: share('Density', 1, { help: 'Lower it to let a little of the coat come back where it was taken away.' }),
   feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000] }),
   expand: slider('Expand', -100, 100, 0, { unit: 'u', step: 1, accepts: [-1000, 1000], help: 'Wider, or narrower below nothing.' }),
-  refine: share('Draw to edges', 0, { help: 'Lets the mask follow the edges of the photo.' }),
-  invert: toggle('Turn inside out', false),
+  refine: share('Follow edges', 0, { help: 'Lets the mask follow the edges of the photo.' }),
+  invert: toggle('Invert', false),
 };
 
 const maskSchema = z

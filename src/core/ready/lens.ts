@@ -3,14 +3,14 @@ import { share, slider } from '../schema';
 import type { Point } from '../image/projection';
 
 export const lensFields = {
-  k1: slider('Bend', -0.25, 0.25, 0, {
+  k1: slider('Distortion', -0.25, 0.25, 0, {
     step: 0.001,
-    help: 'Below nought straightens lines that bow outwards (barrel), above it lines that bow inwards (pincushion).',
+    help: 'Below 0 straightens lines that bow outwards (barrel), above it lines that bow inwards (pincushion).',
   }),
   k2: slider('Bend far out', -0.15, 0.15, 0, { step: 0.001, help: 'The same, mostly in the corners.' }),
   red: slider('Red fringe', -4, 4, 0, { unit: '‰', step: 0.05, help: 'Draws red in or out until it lies on green.' }),
   blue: slider('Blue fringe', -4, 4, 0, { unit: '‰', step: 0.05, help: 'Draws blue in or out until it lies on green.' }),
-  corners: share('Corner light', 0, { min: -1, max: 1, help: 'Lightens corners that the lens left dark.' }),
+  corners: share('Corner darkening', 0, { min: -1, max: 1, help: 'Lightens corners that the lens left dark.' }),
   farOut: share('Only far out', 0.3, { help: 'How much of it is kept for the corners themselves.' }),
 };
 export const lensSchema = z.object(lensFields);

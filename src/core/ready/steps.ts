@@ -82,7 +82,7 @@ export const readySteps = {
   },
   crop: { label: 'Crop', part: 'frame', panel: 'frame', schema: cropSchema.default(() => cropSchema.parse({})) },
   fringe: {
-    label: 'Seams on edges',
+    label: 'Colour fringes',
     part: 'lens',
     panel: 'lens',
     treatment: 'fringe',

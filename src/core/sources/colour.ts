@@ -6,7 +6,7 @@ import { defineSource } from './source';
 export default defineSource({
   kind: 'colour',
   label: 'Colour',
-  offer: 'Solid colour',
+  offers: [{ label: 'Solid colour', says: 'One colour over everything, to tint or to darken.', words: 'tint sepia wash tone' }],
   schema: z.object({
     kind: z.literal('colour'),
     colour: colour('Colour', '#808080'),

@@ -8,7 +8,7 @@ export const grainSourceSchema = z.object({
   amount: share('Grain', 0.15, { help: 'How far light and dark stray from mid grey.' }),
   size: slider('Size', 0.5, 12, 1.5, { unit: 'u', step: 0.1, help: 'How large a grain is; never less than a pixel of what you look at.' }),
   clumping: share('Clumping', 0.3, { help: 'Grains that gather into patches.' }),
-  colour: share('Colour', 0, { help: 'At nought all channels share one grain.' }),
+  colour: share('Colour', 0, { help: 'At 0 all channels share one grain.' }),
   spread: choice(
     'Spread',
     [
@@ -29,7 +29,7 @@ const middling = (luma: number) => 0.25 + 3 * luma * (1 - luma);
 export default defineSource({
   kind: 'grain',
   label: 'Grain',
-  offer: 'Grain',
+  offers: [{ label: 'Grain', says: 'Film grain over the whole picture.', words: 'film noise old' }],
   schema: grainSourceSchema,
   firstLook: { blend: 'overlay', strength: 1 },
   guards: 0,

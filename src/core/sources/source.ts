@@ -10,12 +10,25 @@ export interface SourceContext extends DrawContext {
   lay: Lay;
 }
 
+/** A coat that is offered by name. */
+export interface Offer {
+  label: string;
+  /** What it is for, in at most twelve words. */
+  says: string;
+  /** Other words by which a search finds it, in lower case. */
+  words?: string;
+  /** Parameters of the source, where they are not the first ones. */
+  params?: Record<string, unknown>;
+  /** Mode and strength, where they are not those of its first look. */
+  look?: { blend: string; strength: number };
+}
+
 /** What a coat starts from. */
 export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
   /** For one that is another node of the drawing, pixel for pixel, and draws nothing itself. */
   is?: 'below' | 'photo';
-  /** What it is called where new coats are offered; left out by one that is chosen from the shelf. */
-  offer?: string;
+  /** Coats of it that are offered by name; left out by one that is chosen from the shelf. */
+  offers?: readonly Offer[];
   /** True when the coat's lay says where it sits. */
   laid?: boolean;
   /** Mode and strength in which it is first seen; a material's are its own. */

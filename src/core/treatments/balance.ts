@@ -9,7 +9,7 @@ import { share } from '../schema';
 import { defineTreatment } from './treatment';
 
 export const balanceFields = {
-  warmth: share('Warmth', 0, { min: -1, max: 1, help: 'Along daylight, from blue shade to low sun.' }),
+  warmth: share('Temperature', 0, { min: -1, max: 1, help: 'Along daylight, from blue shade to low sun.' }),
   tint: share('Tint', 0, { min: -1, max: 1, help: 'Across daylight, from green to magenta.' }),
   paper: share('Warm paper', 0, { help: 'White turns to the warm white of paper.' }),
 };
@@ -69,6 +69,7 @@ export function greyGains(machine: Machine, photo: Picture, spot: NonNullable<Ba
 export default defineTreatment({
   kind: 'balance',
   label: 'White balance',
+  words: 'temperature warm cold cast',
   schema,
   source: 'CIE 15:2004 daylight locus; Bradford adaptation as in ICC.1:2010, annex E',
   reach: () => 0,

@@ -8,6 +8,7 @@ import { defineTreatment } from './treatment';
 export default defineTreatment({
   kind: 'blur',
   label: 'Blur',
+  words: 'soft focus out of focus',
   shows: true,
   schema: z.object({
     kind: z.literal('blur'),

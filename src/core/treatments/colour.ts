@@ -14,6 +14,7 @@ export const colourFields = {
 export default defineTreatment({
   kind: 'colour',
   label: 'Colour',
+  words: 'saturation vibrance fade',
   schema: z.object({ kind: z.literal('colour'), ...colourFields }),
   source: 'W3C Filter Effects, Level 1, saturate; vibrance is common practice, no source',
   reach: () => 0,

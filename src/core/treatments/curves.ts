@@ -51,6 +51,7 @@ export function smoothCurve(points: CurvePoint[]): (x: number) => number {
 export default defineCurves({
   kind: 'curves',
   label: 'Curves',
+  words: 'fade contrast',
   schema: z.object({ kind: z.literal('curves'), ...curvesFields }),
   source: 'Fritsch & Carlson 1980, monotone piecewise cubic interpolation',
   neutral: (p) => isStraight(p.all) && isStraight(p.red) && isStraight(p.green) && isStraight(p.blue),

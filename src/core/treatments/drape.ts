@@ -10,27 +10,28 @@ const NO_BOUND = 1e7;
 export default defineTreatment({
   kind: 'drape',
   ofSurface: true,
-  label: 'Drape',
+  label: 'Follow the form',
+  words: 'displace displacement wrap form fold',
   shows: true,
   schema: z.object({
     kind: z.literal('drape'),
     map: choice(
-      'Follows',
+      'Displace by',
       [
-        { value: 'below', label: 'What lies below' },
+        { value: 'below', label: 'Coats below' },
         { value: 'photo', label: 'The photo' },
         { value: 'own', label: 'Itself' },
       ],
       'below',
       { help: 'Whose light and dark shifts it: mid grey stays where it is.' },
     ),
-    amountX: slider('Across', -80, 80, 12, {
+    amountX: slider('Horizontal', -80, 80, 12, {
       unit: 'u',
       step: 1,
       accepts: [-400, 400],
       help: 'From black to white it is shifted so far; the greatest shift is half of it.',
     }),
-    amountY: slider('Down', -80, 80, 12, { unit: 'u', step: 1, accepts: [-400, 400] }),
+    amountY: slider('Vertical', -80, 80, 12, { unit: 'u', step: 1, accepts: [-400, 400] }),
     blur: slider('Soften the map', 0, 40, 3, { unit: 'u', step: 0.5, help: 'Fine detail of the photo should not tear the material.' }),
     edge: choice(
       'At the edge',
@@ -40,7 +41,7 @@ export default defineTreatment({
         { value: 'wrap', label: 'Wrap' },
       ],
       'duplicate',
-      { help: 'What is shifted in from beyond the picture; wrapped, it comes from the other side. What lies below is always extended or mirrored.' },
+      { help: 'What is shifted in from beyond the picture; wrapped, it comes from the other side. Coats below are always extended or mirrored.' },
     ),
   }),
   source: 'W3C Filter Effects, Level 1, feDisplacementMap',

@@ -9,7 +9,7 @@ export const exposureFields = {
   shadows: share('Shadows', 0, { min: -1, max: 1, help: 'Opens or deepens the dark parts.' }),
   highlights: share('Highlights', 0, { min: -1, max: 1, help: 'Brings light parts down or lifts them.' }),
   white: share('White', 0, { min: -1, max: 1, help: 'Where paper white is reached.' }),
-  black: share('Black', 0, { min: -1, max: 1, help: 'Above nought black turns to dark grey, below it is reached sooner.' }),
+  black: share('Black', 0, { min: -1, max: 1, help: 'Above 0 black turns to dark grey, below it is reached sooner.' }),
   fade: share('Fade', 0, { help: 'Lifted shadows and lowered highlights, as an old print has.' }),
 };
 
@@ -36,6 +36,7 @@ export function toneCurve(p: Omit<Exposure, 'kind'>): (v: number) => number {
 export default defineCurves({
   kind: 'exposure',
   label: 'Light',
+  words: 'fade brightness contrast highlights shadows',
   schema,
   source: 'IEC 61966-2-1 for linear light; the curve is common practice, no source',
   neutral: (p) => Object.keys(exposureFields).every((key) => p[key as keyof typeof exposureFields] === 0),

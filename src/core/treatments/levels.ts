@@ -21,6 +21,7 @@ export function levelsCurve({ black, middle, white, floor, ceiling }: Omit<Level
 export default defineCurves({
   kind: 'levels',
   label: 'Levels',
+  words: 'fade contrast black point white point clipping',
   schema: levelsSchema,
   source: 'common practice, no source',
   neutral: (p) => p.black === 0 && p.middle === 1 && p.white === 1 && p.floor === 0 && p.ceiling === 1,

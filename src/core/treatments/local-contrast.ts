@@ -4,7 +4,7 @@ import { applyBase } from './base';
 import { defineTreatment } from './treatment';
 
 export const localContrastFields = {
-  amount: share('Local contrast', 0, { min: -1, max: 1, help: 'Detail stands up to a texture; below nought it is softened.' }),
+  amount: share('Local contrast', 0, { min: -1, max: 1, help: 'Detail stands up to a texture; below 0 it is softened.' }),
   reach: slider('Reach', 5, 120, 40, { unit: 'u', step: 1, help: 'How large the detail is that it works on.' }),
 };
 
@@ -12,6 +12,7 @@ export const localContrastFields = {
 export default defineTreatment({
   kind: 'local-contrast',
   label: 'Local contrast',
+  words: 'clarity structure',
   schema: z.object({ kind: z.literal('local-contrast'), ...localContrastFields }),
   source: 'He, Sun & Tang 2013, guided image filtering, §4.2 (detail enhancement)',
   reach: () => 0,

@@ -30,6 +30,7 @@ export const baseCurve = ({ flatten, lift }: Pick<LocalTone, 'flatten' | 'lift'>
 export default defineTreatment({
   kind: 'local-tone',
   label: 'Local tone',
+  words: 'hdr tone mapping',
   schema: localToneSchema,
   source: 'Durand & Dorsey 2002 (base and detail), with the guided filter of He, Sun & Tang 2013 for the base',
   reach: () => 0,

@@ -13,6 +13,7 @@ export const monochromeFields = {
 export default defineTreatment({
   kind: 'monochrome',
   label: 'Black and white',
+  words: 'grey gray desaturate bw',
   added: { on: true },
   shows: true,
   schema: z.object({ kind: z.literal('monochrome'), ...monochromeFields }),

@@ -18,6 +18,7 @@ const radiusOf = (p: { luma: number; colour: number }, unit: number): number =>
 export default defineTreatment({
   kind: 'noise',
   label: 'Noise',
+  words: 'denoise clean',
   schema: z.object({ kind: z.literal('noise'), ...noiseFields }),
   source: 'Lee 1980, digital image enhancement and noise filtering by use of local statistics, for luma; colour is common practice, no source',
   reach: (p, unit) => radiusOf(p, unit) + 2,

@@ -20,6 +20,7 @@ export const steps = (levels: number) => {
 export default defineTreatment({
   kind: 'posterise',
   label: 'Posterise',
+  words: 'poster steps',
   shows: true,
   schema,
   source: 'W3C Filter Effects, Level 1, feComponentTransfer of type discrete with evenly spaced values',

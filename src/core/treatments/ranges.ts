@@ -22,6 +22,7 @@ const MOST = 0.3;
 export default defineTreatment({
   kind: 'ranges',
   label: 'Colour by tone',
+  words: 'split toning fade old film',
   schema: z.object({ kind: z.literal('ranges'), ...rangesFields }),
   source: 'common practice, no source',
   reach: () => 0,

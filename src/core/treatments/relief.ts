@@ -11,10 +11,11 @@ export default defineTreatment({
   kind: 'relief',
   ofSurface: true,
   label: 'Relief',
+  words: 'raised emboss embossed bevel height pressed',
   shows: true,
   schema: z.object({
     kind: z.literal('relief'),
-    depth: share('Depth', 0.4, { min: -1, max: 1, help: 'Below nought what is light is pressed in instead of raised.' }),
+    depth: share('Depth', 0.4, { min: -1, max: 1, help: 'Negative presses in instead of raising.' }),
     direction: slider('Light from', 0, 360, 315, { unit: '°', step: 1, dial: true, help: 'Where the light comes from, clockwise from the top.' }),
     elevation: slider('Light’s height', 5, 85, 40, { unit: '°', step: 1, help: 'Low light shows every grain, high light only the form.' }),
     soften: slider('Soften', 0, 20, 2, { unit: 'u', step: 0.5, help: 'Rounds the surface before it is lit.' }),

@@ -8,10 +8,10 @@ const made = new WeakMap<object, Float32Array>();
 
 const schema = z.object({
   kind: z.literal('remap'),
-  dark: colour('Dark becomes', '#000000'),
+  dark: colour('Shadows', '#000000'),
   middle: colour('Middle becomes', '#808080'),
   light: colour('Light becomes', '#ffffff'),
-  midpoint: share('Middle lies at', 0.5, {
+  midpoint: share('Midpoint', 0.5, {
     min: 0.02,
     max: 0.98,
     help: 'Towards the dark only the deepest cracks keep their tone and the muddy rest falls away.',
@@ -44,7 +44,8 @@ export const swappedEnds = (p: Record<string, unknown>) => ({
 /** Light and dark as colours of a gradient from black over a colour to white. */
 export default defineTreatment({
   kind: 'remap',
-  label: 'Remap',
+  label: 'Gradient map',
+  words: 'duotone two tones cracks only sepia',
   shows: true,
   schema,
   source: 'gradient over Rec. 709 luma, common practice, no source',

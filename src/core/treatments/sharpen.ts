@@ -7,6 +7,7 @@ import { defineTreatment } from './treatment';
 export default defineTreatment({
   kind: 'sharpen',
   label: 'Sharpen',
+  words: 'crisp detail',
   shows: true,
   schema: z.object({
     kind: z.literal('sharpen'),

@@ -7,12 +7,13 @@ import { defineTreatment } from './treatment';
 export default defineTreatment({
   kind: 'split',
   label: 'Detail and colour',
+  words: 'grain texture clarity',
   shows: true,
   schema: z.object({
     kind: z.literal('split'),
     radius: slider('Finer than', 1, 80, 12, { unit: 'u', step: 1, help: 'What is finer than this is detail, what is broader is colour.' }),
-    detail: share('Detail', 1, { max: 2, help: 'At nought only the soft colour is left.' }),
-    colour: share('Colour', 0, { help: 'At nought the detail alone stands on mid grey, for overlay and soft light.' }),
+    detail: share('Detail', 1, { max: 2, help: 'At 0 only the soft colour is left.' }),
+    colour: share('Colour', 0, { help: 'At 0 the detail alone stands on mid grey, for overlay and soft light.' }),
   }),
   source: 'split by a Gaussian (frequency separation), common practice, no source',
   reach: () => 0,

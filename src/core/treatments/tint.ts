@@ -8,6 +8,7 @@ import { defineTreatment } from './treatment';
 export default defineTreatment({
   kind: 'tint',
   label: 'Tint',
+  words: 'sepia colourise colour wash',
   shows: true,
   schema: z.object({
     kind: z.literal('tint'),

@@ -20,6 +20,7 @@ const schema = z.object({
 export default defineTreatment({
   kind: 'tone',
   label: 'Tone',
+  words: 'brightness contrast saturation hue',
   schema,
   source: 'W3C Filter Effects, Level 1, shorthand filter functions and feColorMatrix',
   reach: () => 0,

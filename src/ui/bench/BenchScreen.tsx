@@ -80,7 +80,7 @@ export function BenchScreen({ id }: { id: string }) {
           <StrokeLine />
           {!wide && facet ? (
             <Sheet>
-              <FacetBody facet={facet} />
+              <FacetBody facet={facet} closes />
             </Sheet>
           ) : (
             <Rail />
@@ -113,7 +113,7 @@ function PhotoActs() {
   return (
     <View style={{ backgroundColor: c.chrome, padding: 8, borderTopWidth: 1, borderTopColor: c.line }}>
       <Act main onPress={() => openFacet('add')}>
-        Lay a material
+        Add a material
       </Act>
     </View>
   );
@@ -149,7 +149,7 @@ function StrokeLine() {
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
   const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const text = ready ?? (!coat || !live ? 'A stroke moves the view' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));
+  const text = ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
       <PhotoTab />

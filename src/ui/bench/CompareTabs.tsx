@@ -15,8 +15,8 @@ export function CoatTabs() {
   if (!chosen) return null;
   return (
     <div style={{ display: 'flex' }}>
-      <HoldTab label="Without" says="Hold to see the piece without this coat" view={{ kind: 'without', coat: chosen }} />
-      <HoldTab label="Alone" says="Hold to see this coat alone" view={{ kind: 'alone', coat: chosen }} />
+      <HoldTab label="Hide coat" says="Hold to see the piece without this coat" view={{ kind: 'without', coat: chosen }} />
+      <HoldTab label="Only this coat" says="Hold to see this coat alone" view={{ kind: 'alone', coat: chosen }} />
     </div>
   );
 }

@@ -10,7 +10,8 @@ import { BlendFacet } from './facets/BlendFacet';
 import { ContactFacet } from './facets/ContactFacet';
 import { FrameFacet } from './facets/FrameFacet';
 import { PlaceFacet } from './facets/PlaceFacet';
-import { AddFacet, MaterialFacet } from './facets/MaterialFacet';
+import { AddFacet, UseTried } from './facets/AddFacet';
+import { MaterialFacet } from './facets/MaterialFacet';
 import { MoreFacet } from './facets/MoreFacet';
 import { PhotoFacet } from './facets/PhotoFacet';
 import { ColourFacet } from './facets/ColourFacet';
@@ -96,19 +97,33 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
   );
 }
 
-/** What the open facet offers. */
-export function FacetBody({ facet }: { facet: FacetId }) {
+/** What the open facet offers; in a sheet that `closes` the end of the title's line is left to its button. */
+export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean }) {
   const c = useColours();
   const coat = useBench(chosenCoat);
   const names = useOwn((s) => s.names);
   const Photo = isReadying(facet) ? readying[facet].Body : PhotoFacet;
-  const title = facet === 'add' ? 'Lay a material' : coat ? coatTitle(coat, names) : 'The photo';
+  const title = facet === 'add' ? 'Add a material' : coat ? coatTitle(coat, names) : 'The photo';
   return (
     <>
-      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ paddingHorizontal: 14, paddingBottom: 12 }} key={`${facet}-${coat?.id}`}>
-        <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink, paddingVertical: 8 }}>
-          {title}
-        </Text>
+      <ScrollView
+        style={{ flex: 1 }}
+        contentContainerStyle={{ paddingHorizontal: 14, paddingBottom: 12 }}
+        key={`${facet}-${coat?.id}`}
+        stickyHeaderIndices={[0]}
+      >
+        <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', backgroundColor: c.chrome }}>
+          <Text
+            role="heading"
+            aria-level={2}
+            style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink, paddingVertical: 6, flexShrink: 1 }}
+            numberOfLines={1}
+          >
+            {title}
+          </Text>
+          {facet === 'add' ? <UseTried /> : null}
+          {closes ? <View style={{ width: 56 }} /> : null}
+        </View>
         <View>
           {facet === 'add' ? <AddFacet /> : null}
           {facet === 'guards' ? <GuardsFacet coat={coat} /> : null}

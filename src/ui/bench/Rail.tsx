@@ -72,7 +72,7 @@ export function Rail() {
           flexShrink: 0,
         }}
       >
-        Lay a material
+        Add a material
       </button>
     </div>
   );
@@ -123,14 +123,14 @@ function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coa
         on={on}
         url={url}
         title={coatTitle(coat, names)}
-        below={modeById(coat.blend).label}
+        below={coatName(coat, names)}
+        under={coat.visible ? modeById(coat.blend).label.toLowerCase() : 'hidden'}
         strength={coat.strength}
         hidden={!coat.visible}
         inset={masked ? mask : null}
         onPress={onPress}
         describedBy={attributes['aria-describedby']}
         testID={`card-${index}`}
-        name={coatName(coat, names)}
       />
     </div>
   );
@@ -140,8 +140,9 @@ interface CardProps {
   on: boolean;
   url: string | null;
   title: string;
-  name?: string;
+  /** Its name, and what stands under it. */
   below: ReactNode;
+  under?: string;
   strength: number;
   hidden?: boolean;
   inset?: string | null;
@@ -150,7 +151,7 @@ interface CardProps {
   onPress(): void;
 }
 
-function Card({ on, url, title, below, strength, hidden, inset, describedBy, testID, onPress }: CardProps) {
+function Card({ on, url, title, below, under, strength, hidden, inset, describedBy, testID, onPress }: CardProps) {
   const c = useColours();
   // The arc round the upper right corner is as long as the coat is strong.
   const arc = 2 * Math.PI * 13 * 0.75;
@@ -181,7 +182,8 @@ function Card({ on, url, title, below, strength, hidden, inset, describedBy, tes
           <circle r={13} fill="none" stroke="#fff" strokeWidth={2.2} strokeDasharray={`${arc * strength} 200`} transform="rotate(180)" />
         </svg>
       </span>
-      <span style={{ ...word, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS }}>{hidden ? 'Hidden' : below}</span>
+      <span style={{ ...word, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS }}>{below}</span>
+      {under ? <span style={{ ...word, paddingTop: 0, lineHeight: '15px', color: c.quiet, fontFamily: SANS }}>{under}</span> : null}
     </button>
   );
 }
@@ -192,7 +194,7 @@ const row: CSSProperties = {
   padding: '0 12px 4px',
   overflowX: 'auto',
   overflowY: 'hidden',
-  height: 112,
+  height: 116,
   boxSizing: 'border-box',
   alignItems: 'flex-start',
   touchAction: 'pan-x',
@@ -221,8 +223,8 @@ const arcStyle: CSSProperties = { position: 'absolute', right: -2, top: -2 };
 const word: CSSProperties = {
   display: 'block',
   fontSize: 13,
-  lineHeight: '18px',
-  paddingTop: 2,
+  lineHeight: '16px',
+  paddingTop: 3,
   whiteSpace: 'nowrap',
   overflow: 'hidden',
   textOverflow: 'ellipsis',

@@ -15,8 +15,8 @@ import { HistogramPlot, HuePlot, ParadePlot, PLOT_HEIGHT } from './scopePlots';
 
 const kinds = [
   { value: 'histogram', label: 'Histogram' },
-  { value: 'parade', label: 'Parade' },
-  { value: 'hues', label: 'Hues' },
+  { value: 'parade', label: 'RGB parade' },
+  { value: 'hues', label: 'Hue wheel' },
 ] as const satisfies readonly { value: ScopeKind; label: string }[];
 
 /** What is in the picture, measured: as a histogram, a parade or a wheel of hues. */
@@ -38,7 +38,7 @@ export function ScopePlot({ kind }: { kind: ScopeKind }) {
   const { black, white, pixels } = histogram ?? { black: 0, white: 0, pixels: 1 };
   const [darks, lights] = [percent(black, pixels), percent(white, pixels)];
   const where = part === 'view' ? 'what is in view' : 'the whole picture';
-  const name = { histogram: 'Histogram', parade: 'Parade of red, green and blue', hues: 'Hues' }[kind];
+  const name = { histogram: 'Histogram', parade: 'Parade of red, green and blue', hues: 'Hue wheel' }[kind];
   return (
     <View>
       <View
@@ -80,7 +80,7 @@ export function Scope() {
       {cast ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, paddingTop: 4 }}>
           <Text style={{ color: c.ink, flex: 1 }}>{cast}</Text>
-          <Act onPress={() => void mend().catch(complain)}>Mend it</Act>
+          <Act onPress={() => void mend().catch(complain)}>Fix colour cast</Act>
         </View>
       ) : null}
       <Choice bare label="Scope" options={kinds} value={kind} onChange={(v) => set({ kind: v })} />

@@ -54,12 +54,14 @@ export function Sheet({ children }: { children: ReactNode }) {
 }
 
 const sheet: CSSProperties = { display: 'flex', flexDirection: 'column', flexShrink: 0, borderTopLeftRadius: 4, borderTopRightRadius: 4 };
-const head: CSSProperties = { position: 'relative', display: 'flex', justifyContent: 'center', height: 44, flexShrink: 0 };
+const head: CSSProperties = { position: 'relative', display: 'flex', justifyContent: 'center', height: 20, flexShrink: 0 };
 const grip: CSSProperties = {
   border: 'none',
   background: 'none',
-  width: 120,
-  height: 44,
+  width: 160,
+  height: 34,
+  // Taller than it looks, so that a thumb finds it.
+  marginTop: -8,
   display: 'flex',
   alignItems: 'center',
   justifyContent: 'center',
@@ -69,7 +71,8 @@ const grip: CSSProperties = {
 const done: CSSProperties = {
   position: 'absolute',
   right: 4,
-  top: 0,
+  top: 14,
+  zIndex: 1,
   border: 'none',
   background: 'none',
   height: 44,

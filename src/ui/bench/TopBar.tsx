@@ -10,7 +10,7 @@ import { SERIF, useColours } from '../theme';
 import { KeysDialog } from './KeysDialog';
 import { useViewport, zoomOf } from './viewport';
 
-const words = { saved: 'Kept', waiting: 'Keeping …', failed: 'Not kept' };
+const words = { saved: 'Saved', waiting: 'Saving…', failed: 'Not saved' };
 
 export function TopBar() {
   const c = useColours();
@@ -99,12 +99,13 @@ export function TopBar() {
               onChangeText={setRenaming}
               onSubmitEditing={rename}
               autoFocus
+              selectTextOnFocus
               maxLength={200}
             />
           </Dialog.Content>
           <Dialog.Actions>
             <Act plain onPress={() => setRenaming(null)}>
-              Leave it
+              Cancel
             </Act>
             <Act main onPress={rename}>
               Rename

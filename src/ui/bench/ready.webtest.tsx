@@ -56,7 +56,7 @@ it('picture cards say which is taken and hand over a press', () => {
   const press = jest.fn();
   show(
     <PictureCards
-      label="Begin from"
+      label="Start"
       cards={[
         { name: 'Etched', picture: null, press },
         { name: 'Storm light', on: true, picture: null, press },
@@ -98,9 +98,9 @@ describe('spots', () => {
     useReady.setState({ spot: 1 });
     show(<SpotsFacet />);
     expect(screen.getByTestId('spot-count')).toHaveTextContent('2 spots taken out. Number 2 is chosen.');
-    fireEvent.click(screen.getByRole('button', { name: 'Put it back' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Restore' }));
     expect(now().spots).toHaveLength(1);
-    fireEvent.click(screen.getByRole('button', { name: 'Put all of them back' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Restore all' }));
     expect(now().spots).toEqual([]);
     expect(screen.getByTestId('spot-count')).toHaveTextContent('Nothing has been taken out yet.');
   });

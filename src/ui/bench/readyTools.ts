@@ -86,7 +86,7 @@ export const neutralTool: Tool = {
   up(point) {
     const neutral: Point = [Math.min(1, Math.max(0, point.x)), Math.min(1, Math.max(0, point.y))];
     useBench.getState().change(
-      'Pick a grey',
+      'Pick neutral',
       changeReady((r) => ({ ...r, whiteBalance: { ...balanceSchema.parse({ ...r.whiteBalance }), neutral } }) as Ready),
     );
     useReady.getState().set({ tool: 'frame' });

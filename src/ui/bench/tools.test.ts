@@ -57,7 +57,7 @@ describe('the brush', () => {
     brushTool.up(at(0.4, 0.25));
     // Points that cannot be told apart are left out.
     expect(strokes()[0].points.map((p) => p[0])).toEqual([0.2, 0.3, 0.4]);
-    expect(bench().undo()).toBe('Take away');
+    expect(bench().undo()).toBe('Erase');
     expect(bench().piece?.coats[0].mask.parts).toHaveLength(0);
   });
   it('takes pen pressure, unless it is switched off', () => {
@@ -130,6 +130,6 @@ describe('readying by a stroke', () => {
     neutralTool.up(at(1.2, 0.4));
     const { piece } = bench();
     expect(piece && readyOf(piece).whiteBalance).toMatchObject({ neutral: [1, 0.4], warmth: 0, tint: 0, paper: 0 });
-    expect(bench().undo()).toBe('Pick a grey');
+    expect(bench().undo()).toBe('Pick neutral');
   });
 });

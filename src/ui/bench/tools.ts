@@ -46,7 +46,7 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
       this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
       held.show(addStroke(chosen, this.stroke));
     }
-    const names = { take: 'Take away', put: 'Put back', level: 'Set the mask' };
+    const names = { take: 'Erase', put: 'Restore', level: 'Set the mask' };
     held.keep(names[this.stroke.does]);
     lineEnd = { coat: chosen, x: point.x, y: point.y };
     this.stroke = null;

@@ -90,7 +90,7 @@ export function ExportScreen({ id }: { id: string }) {
         </View>
         <View style={{ flexGrow: 1, flexBasis: 320, gap: 4 }}>
           <Choice
-            label="Kind"
+            label="Format"
             value={kind}
             options={
               [
@@ -146,13 +146,13 @@ export function ExportScreen({ id }: { id: string }) {
             </View>
           )}
           <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 18, lineHeight: 24, color: c.ink, paddingTop: 8 }}>
-            The look without the photo
+            Save as look
           </Text>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 }}>
             <Act disabled={piece.coats.length === 0} onPress={() => saveRecipe(piece)}>
-              Save the recipe
+              Save look to file
             </Act>
-            <Act onPress={() => void importRecipe()}>Lay a recipe</Act>
+            <Act onPress={() => void importRecipe()}>Apply a look</Act>
           </View>
         </View>
       </View>

@@ -103,7 +103,7 @@ export function Limits({ value, counts, onPreview, onCommit }: LimitsProps) {
       </div>
       <Text style={{ color: c.quiet, fontSize: 13 }}>
         {shown.every((v, i) => v === [0, 0, 1, 1][i])
-          ? 'Shows on all tones of what lies below. Drag the marks to hold it back in the darks or the lights.'
+          ? 'Shows on all tones of the coats below. Drag the marks to hold it back in the darks or the lights.'
           : `All of it from ${Math.round(shown[1] * 100)} to ${Math.round(shown[2] * 100)} %, nothing under ${Math.round(shown[0] * 100)} and over ${Math.round(shown[3] * 100)} %.`}
       </Text>
     </View>

@@ -37,7 +37,7 @@ function Notice({ notice, put, c }: Props) {
       ) : null}
       {notice.lasting ? (
         <Button compact textColor={c.chrome} onPress={() => put(notice.id)}>
-          Put away
+          Dismiss
         </Button>
       ) : null}
     </View>

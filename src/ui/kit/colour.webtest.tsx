@@ -12,12 +12,12 @@ describe('a colour', () => {
   const setUp = () => {
     const onPreview = jest.fn();
     const onCommit = jest.fn();
-    wrap(<Colour label="Dark becomes" value="#102030" offered={['#aa3311', '#223344']} onPreview={onPreview} onCommit={onCommit} />);
+    wrap(<Colour label="Shadows" value="#102030" offered={['#aa3311', '#223344']} onPreview={onPreview} onCommit={onCommit} />);
     return { onPreview, onCommit };
   };
   it('can be typed, with or without its sign; nonsense changes nothing', () => {
     const { onCommit } = setUp();
-    const field = screen.getByRole('textbox', { name: 'Dark becomes, typed' });
+    const field = screen.getByRole('textbox', { name: 'Shadows, typed' });
     for (const [text, wanted] of [
       ['#A0B1C2', '#a0b1c2'],
       ['ffee00', '#ffee00'],
@@ -36,7 +36,7 @@ describe('a colour', () => {
   });
   it('shows while the system’s picker is open and is kept once when it closes', () => {
     const { onPreview, onCommit } = setUp();
-    const patch = screen.getByLabelText('Dark becomes');
+    const patch = screen.getByLabelText('Shadows');
     fireEvent.input(patch, { target: { value: '#445566' } });
     expect(onPreview).toHaveBeenLastCalledWith('#445566');
     expect(onCommit).not.toHaveBeenCalled();
@@ -46,13 +46,13 @@ describe('a colour', () => {
   });
   it('can be taken from those offered', () => {
     const { onCommit } = setUp();
-    fireEvent.click(screen.getByRole('button', { name: 'Dark becomes: #223344 of the photo' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Shadows: #223344 of the photo' }));
     expect(onCommit).toHaveBeenCalledWith('#223344');
   });
   it('can be asked for on the picture, and the question taken back', () => {
     const { onCommit } = setUp();
-    fireEvent.click(screen.getByRole('button', { name: 'Pick dark becomes on the picture' }));
-    expect(usePicking.getState().asked?.words).toBe('Tap the colour for “dark becomes”');
+    fireEvent.click(screen.getByRole('button', { name: 'Pick shadows on the picture' }));
+    expect(usePicking.getState().asked?.words).toBe('Tap the colour for “shadows”');
     usePicking.getState().asked?.take('#010203');
     expect(onCommit).toHaveBeenCalledWith('#010203');
     fireEvent.click(screen.getByRole('button', { name: 'Stop picking' }));

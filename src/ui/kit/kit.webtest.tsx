@@ -156,8 +156,8 @@ it('draws a panel from a schema, with every kind of control', () => {
   expect(screen.getByRole('radio', { name: 'Cover' })).toBeChecked();
   fireEvent.click(screen.getByRole('radio', { name: 'Tile' }));
   expect(onCommit).toHaveBeenCalledWith('fit', 'tile', 'Fit');
-  fireEvent.click(screen.getByRole('switch', { name: 'Flip across' }));
-  expect(onCommit).toHaveBeenCalledWith('flipX', true, 'Flip across');
+  fireEvent.click(screen.getByRole('switch', { name: 'Flip horizontal' }));
+  expect(onCommit).toHaveBeenCalledWith('flipX', true, 'Flip horizontal');
 });
 
 it('tells that hue has no effect on a material without colour', () => {

@@ -6,10 +6,12 @@ import { getEngine } from '@/store/engine';
 import { usePieces, type Sample } from '@/store/pieces';
 import { Incomplete, PICTURES, pickFiles } from '@/store/files';
 import { complain, say } from '@/store/notices';
+import type { PieceCard } from '@/store/records';
 import { samples } from '@/store/samples';
 import { useSettings } from '@/store/settings';
 import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
+import { Fold } from '../kit/Fold';
 import { Page } from '../kit/Page';
 import { useDrop } from '../kit/useDrop';
 import { SANS, SERIF, useColours } from '../theme';
@@ -19,7 +21,7 @@ const megabytes = (n: number) => (n < 1e9 ? `${Math.max(1, Math.round(n / 1e6))}
 /** The saved pieces, and the ways to a new one. */
 export function PiecesScreen() {
   const c = useColours();
-  const { cards, space, refresh, create, createSample, remove, duplicate } = usePieces();
+  const { cards, deleted, space, refresh, create, createSample, remove, bringBack, removeForGood, duplicate } = usePieces();
   const { theme, set } = useSettings();
   const [busy, setBusy] = useState(false);
   /** What this browser cannot do, found by trying. */
@@ -76,13 +78,17 @@ export function PiecesScreen() {
       complain(new Error('The browser did not let Dermatex read the clipboard; press Ctrl or ⌘ V instead.'));
     }
   };
+  const discard = async ({ id, name }: PieceCard) => {
+    await remove(id);
+    say(`“${name}” deleted`, { action: { label: 'Undo', run: () => void bringBack(id).catch(complain) } });
+  };
   const empty = cards?.length === 0;
   return (
     <Page
       title="Dermatex"
       aside={
         <Act plain onPress={() => router.navigate('/materials')}>
-          The shelf
+          Shelf
         </Act>
       }
     >
@@ -134,7 +140,7 @@ export function PiecesScreen() {
                   <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void duplicate(card.id).catch(complain)}>
                     Duplicate
                   </Act>
-                  <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void remove(card.id).catch(complain)}>
+                  <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void discard(card).catch(complain)}>
                     Delete
                   </Act>
                 </View>
@@ -142,6 +148,24 @@ export function PiecesScreen() {
             ))}
           </div>
         </Section>
+      ) : null}
+      {deleted.length > 0 ? (
+        <Fold title={`Deleted (${deleted.length})`}>
+          <Text style={{ color: c.quiet }}>Deleted pieces are kept for 30 days.</Text>
+          {deleted.map((card) => (
+            <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+              <Text style={{ flex: 1, color: c.ink }} numberOfLines={1}>
+                {card.name}
+              </Text>
+              <Act plain accessibilityLabel={`Restore ${card.name}`} onPress={() => void bringBack(card.id).catch(complain)}>
+                Restore
+              </Act>
+              <Act plain accessibilityLabel={`Delete ${card.name} for good`} onPress={() => void removeForGood(card.id).catch(complain)}>
+                Delete for good
+              </Act>
+            </View>
+          ))}
+        </Fold>
       ) : null}
       <Section title="From the Skerry Light archive">
         <Text style={{ color: c.quiet }}>Sample pieces to take apart. The island, the light and its keepers are made up.</Text>

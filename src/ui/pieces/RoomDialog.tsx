@@ -9,16 +9,17 @@ import { sizesOf } from '@/store/records';
 import { Act } from '../kit/Act';
 import { useColours } from '../theme';
 
-/** Pieces with the room that they take, to be deleted when the browser's store is full. The open piece is not among them. */
+/** Pieces with the room that they take, deleted ones too, to be removed for good when the browser's store is full. The open piece is not among them. */
 export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }) {
   const c = useColours();
   const cards = usePieces((s) => s.cards);
+  const deleted = usePieces((s) => s.deleted);
   const current = useBench((s) => s.piece?.id);
   const [sizes, setSizes] = useState<Record<string, number>>({});
   useEffect(() => {
     if (open) void usePieces.getState().refresh().catch(complain);
   }, [open]);
-  const others = (cards ?? []).filter((card) => card.id !== current);
+  const others = [...deleted, ...(cards ?? [])].filter((card) => card.id !== current);
   const ids = others.map((card) => card.id).join();
   useEffect(() => {
     if (open && ids) void sizesOf(ids.split(',')).then(setSizes, complain);
@@ -28,6 +29,9 @@ export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }
     <Portal>
       <Dialog visible={open} onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
         <Dialog.Title>Make room</Dialog.Title>
+        <Dialog.Content>
+          <Text style={{ color: c.quiet }}>What is deleted here is gone for good.</Text>
+        </Dialog.Content>
         <Dialog.ScrollArea style={{ maxHeight: 380 }}>
           <ScrollView>
             {sorted.length === 0 ? (
@@ -35,11 +39,11 @@ export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }
             ) : null}
             {sorted.map((card) => (
               <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingVertical: 4 }}>
-                <Text style={{ flex: 1, color: c.ink }}>{card.name}</Text>
+                <Text style={{ flex: 1, color: c.ink }}>{card.deleted === undefined ? card.name : `${card.name} (deleted)`}</Text>
                 <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }}>
                   {sizes[card.id] === undefined ? '…' : bytesText(sizes[card.id])}
                 </Text>
-                <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().remove(card.id).catch(complain)}>
+                <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().removeForGood(card.id).catch(complain)}>
                   Delete
                 </Act>
               </View>

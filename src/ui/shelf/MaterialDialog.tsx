@@ -86,7 +86,7 @@ export function MaterialDialog({ source, onClose }: Props) {
         <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
           {own ? (
             <Act plain onPress={() => void useOwn.getState().remove(own.key).then(onClose, complain)}>
-              Take off the shelf
+              Delete from shelf
             </Act>
           ) : null}
           <Act plain onPress={onClose}>
@@ -154,7 +154,7 @@ function OwnPanel({ own }: { own: OwnMaterial }) {
         onSubmitEditing={rename}
         maxLength={200}
       />
-      <Fold title="Make it fit" changed={own.fitting !== undefined} begin>
+      <Fold title="Clean up scan" changed={own.fitting !== undefined} begin>
         <Panel schema={fittingSchema} values={fitting} only={['even', 'seamless', 'grey']} onCommit={(key, value) => fit({ [key]: value })} />
         <Panel schema={fittingSchema} values={fitting} only={trims} onCommit={(key, value) => fit({ [key]: value })} />
         <Acts>

@@ -42,7 +42,7 @@ export function PackDialog({ onClose }: { onClose(): void }) {
       <Dialog visible onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 520, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
         <Dialog.ScrollArea style={{ paddingHorizontal: 0, borderColor: c.line }}>
           <ScrollView contentContainerStyle={{ gap: 10, padding: 20 }}>
-            <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>Give out a pack</Text>
+            <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>Export pack</Text>
             <Text style={{ color: c.ink }}>A zip with your pictures as they came, and how each is made to fit.</Text>
             {field('name', 'Name of the pack')}
             {field('maker', 'Maker')}

@@ -34,18 +34,18 @@ export function ShelfScreen() {
   const back = () => (router.canGoBack() ? router.back() : router.replace('/'));
   return (
     <Page
-      title="The shelf"
+      title="Shelf"
       back={{ label: 'Back', go: back }}
       aside={
         <Act icon="image-plus" onPress={() => void pickFiles(PICTURES_AND_PACKS, true).then(take)}>
-          Bring in pictures
+          Import pictures
         </Act>
       }
     >
       <Busy />
       <Acts>
         <Act onPress={() => router.push('/packs')}>Look at the supplier’s packs</Act>
-        {some ? <Act onPress={() => setPacking(true)}>Give out a pack</Act> : null}
+        {some ? <Act onPress={() => setPacking(true)}>Export pack</Act> : null}
       </Acts>
       <MaterialGrid size={width < 700 ? 104 : 156} onChoose={setLooking} />
       <MaterialDialog key={looking ? JSON.stringify(looking) : ''} source={looking} onClose={() => setLooking(null)} />

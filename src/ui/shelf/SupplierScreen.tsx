@@ -68,7 +68,7 @@ function PackCard({ pack }: { pack: SupplierPack }) {
       ) : (
         <View style={{ flexDirection: 'row' }}>
           <Act disabled={coming !== null || busy !== null} onPress={() => void fetchPack(pack)}>
-            {fetched.includes(pack.id) ? 'Fetch it once more' : 'Fetch it'}
+            {fetched.includes(pack.id) ? 'Download again' : 'Download'}
           </Act>
         </View>
       )}

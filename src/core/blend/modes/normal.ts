@@ -7,5 +7,5 @@ export default defineMode({
   group: 'replace',
   kernel: 0,
   triedFirst: false,
-  help: 'The coat simply covers what lies below.',
+  help: 'Covers the coats below.',
 });

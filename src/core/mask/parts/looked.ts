@@ -5,7 +5,7 @@ export const ofField = choice(
   'Looks at',
   [
     { value: 'photo', label: 'The photo' },
-    { value: 'below', label: 'What lies below' },
+    { value: 'below', label: 'Coats below' },
   ],
   'photo',
 );

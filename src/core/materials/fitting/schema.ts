@@ -7,10 +7,10 @@ const side = (label: string) => share(label, 0, { max: 0.4, step: 0.001 });
 export const fittingSchema = z
   .object({
     left: side('Trim left'),
-    top: side('Trim above'),
+    top: side('Trim top'),
     right: side('Trim right'),
-    bottom: side('Trim below'),
-    even: share('Even its light', 0, { help: 'Takes out what is brighter on one side, or in the middle, of a scan.' }),
+    bottom: side('Trim bottom'),
+    even: share('Even lighting', 0, { help: 'Takes out what is brighter on one side, or in the middle, of a scan.' }),
     seamless: toggle('Tile without a seam', false, {
       help: 'Its edges are joined along a line where they differ least; it becomes a little smaller.',
     }),

@@ -30,7 +30,7 @@ export function BalancePanel() {
     );
   const balance = async () => {
     const now = useBench.getState().piece;
-    if (now) keep('Balance by itself', { gains: await automaticGains(now) });
+    if (now) keep('Auto white balance', { gains: await automaticGains(now) });
   };
   const says = picking
     ? 'Tap something on the photo that should be grey.'
@@ -45,12 +45,12 @@ export function BalancePanel() {
         <Text style={{ color: c.quiet }}>{says}</Text>
         <Acts>
           <Act main={picking} onPress={() => set({ tool: picking ? 'frame' : 'neutral' })}>
-            {picking ? 'Stop picking' : 'Pick a grey'}
+            {picking ? 'Stop picking' : 'Pick neutral'}
           </Act>
-          <Act onPress={() => void balance().catch(complain)}>Balance by itself</Act>
+          <Act onPress={() => void balance().catch(complain)}>Auto white balance</Act>
           {spot || automatic ? (
             <Act plain onPress={() => keep('Forget the grey', {})}>
-              Forget it
+              Delete
             </Act>
           ) : null}
         </Acts>

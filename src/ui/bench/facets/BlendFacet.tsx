@@ -57,30 +57,35 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   return (
     <View style={{ gap: 8 }}>
       <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => 'Strength', coat.id)} />
-      <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
-        See them all side by side
-      </Act>
-      <Text style={{ color: c.ink, minHeight: 40 }}>{(tried ?? modeById(kept.blend)).help}</Text>
-      <div style={rowStyle} role="group" aria-label="Tried first">
-        {modes
-          .filter((m: Mode) => m.triedFirst)
-          .slice(0, 4)
-          .map(card)}
+      <div style={rowStyle} role="group" aria-label="Suggested">
+        {suggested(kept.blend).map(card)}
       </div>
-      <Fold title="Tones it shows on" changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
+      <Text style={{ color: c.quiet, fontSize: 13, minHeight: 18 }}>{(tried ?? modeById(kept.blend)).help}</Text>
+      <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
+        Compare all modes
+      </Act>
+      <Fold title="Tonal range" changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
         <ToneLimits coat={coat} />
       </Fold>
-      {modeGroups.map((group) => (
-        <View key={group.id}>
-          <Text style={{ color: c.quiet, fontSize: 13, paddingBottom: 4 }}>{group.label}</Text>
-          <div style={rowStyle} role="group" aria-label={group.label}>
-            {modes.filter((m: Mode) => m.group === group.id).map(card)}
-          </div>
-        </View>
-      ))}
+      <Fold title={`All ${modes.length} modes`}>
+        {modeGroups.map((group) => (
+          <View key={group.id}>
+            <Text style={{ color: c.quiet, fontSize: 13, paddingBottom: 4 }}>{group.label}</Text>
+            <div style={rowStyle} role="group" aria-label={group.label}>
+              {modes.filter((m: Mode) => m.group === group.id).map(card)}
+            </div>
+          </View>
+        ))}
+      </Fold>
     </View>
   );
 }
+
+/** Those that textures are laid with first, and the one in use. */
+const suggested = (current: string): Mode[] => {
+  const first = ['multiply', 'screen', 'overlay', 'soft-light'];
+  return modes.filter((m) => first.includes(m.id) || m.id === current);
+};
 
 /** Held back in the darks or the lights of what lies below. */
 function ToneLimits({ coat }: { coat: Coat }) {
@@ -95,8 +100,8 @@ function ToneLimits({ coat }: { coat: Coat }) {
         onPreview={(v) => preview(limits(v))}
         onCommit={(v, name) => change(stepOf('Tones')(name), limits(v), `${coat.id}.limits.${name}`)}
       />
-      <Act plain onPress={() => change('Show on all tones', limits([0, 0, 1, 1]))}>
-        Show on all tones
+      <Act plain onPress={() => change('Reset tonal range', limits([0, 0, 1, 1]))}>
+        Reset tonal range
       </Act>
     </View>
   );

@@ -29,9 +29,9 @@ export function BrushPanel() {
         value={brush.does}
         options={
           [
-            { value: 'take', label: 'Take away' },
-            { value: 'put', label: 'Put back' },
-            { value: 'level', label: 'Set to a level' },
+            { value: 'take', label: 'Erase' },
+            { value: 'put', label: 'Restore' },
+            { value: 'level', label: 'Set to %' },
           ] as const
         }
         onChange={(does) => brush.set({ does })}
@@ -45,12 +45,12 @@ export function BrushPanel() {
         value={brush.strength}
         neutral={0.3}
         {...percent}
-        help="A part strength that is built up looks real."
+        help="Low strength, several strokes, looks natural."
         onCommit={(strength) => brush.set({ strength })}
       />
       <Slider label="Hardness" value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
-      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="What one dab does." onCommit={(flow) => brush.set({ flow })} />
-      <Fold title="Tip and stroke">
+      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="Paint per dab." onCommit={(flow) => brush.set({ flow })} />
+      <Fold title="Brush settings">
         <TipPanel />
       </Fold>
     </View>
@@ -87,20 +87,11 @@ function TipPanel() {
       {brush.tip !== 'round' ? (
         <>
           <Toggle label="Turn with the stroke" value={brush.follow} onChange={(follow) => brush.set({ follow })} />
-          <Slider
-            label="Tip’s turn"
-            value={brush.angle}
-            neutral={0}
-            min={-180}
-            max={180}
-            step={5}
-            unit="°"
-            onCommit={(angle) => brush.set({ angle })}
-          />
+          <Slider label="Angle" value={brush.angle} neutral={0} min={-180} max={180} step={5} unit="°" onCommit={(angle) => brush.set({ angle })} />
         </>
       ) : null}
       <Toggle
-        label="Half around it"
+        label="Soft outer ring"
         help="One gesture: the whole strength in the middle, half of it in a ring twice as wide."
         value={brush.ring}
         onChange={(ring) => brush.set({ ring })}

@@ -28,7 +28,7 @@ export function ColourFacet() {
     if (!now) return;
     const curves = await stretched(now);
     change(
-      'Stretch the colours',
+      'Auto colour',
       changeReady((r) => ({ ...r, curves })),
     );
   };
@@ -38,7 +38,7 @@ export function ColourFacet() {
       <Scope />
       <ReadyStep field="colour" />
       <Acts>
-        <Act onPress={() => void stretch().catch(complain)}>Stretch the colours</Act>
+        <Act onPress={() => void stretch().catch(complain)}>Auto colour</Act>
       </Acts>
       <Hues ranges={ready.hues ?? []} />
       <ReadyStep field="ranges" fold />
@@ -76,7 +76,7 @@ function Hues({ ranges }: { ranges: HueRange[] }) {
                 accessibilityLabel={`Leave colour ${i + 1} alone`}
                 onPress={() => change('Leave a colour alone', put(ranges.filter((_, k) => k !== i)))}
               >
-                Leave it alone
+                Remove
               </Act>
             </View>
             <Panel schema={hueSchema} values={range} {...panelEdit(edit, stepOf(`Colour ${i + 1}`), `ready.hues.${i}`)} />

@@ -37,7 +37,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   };
   const take = (one: Candidate) => {
     setTried(null);
-    change(`Take ${one.name.toLowerCase()}`, one.edit);
+    change(`Use ${one.name.toLowerCase()}`, one.edit);
   };
   const mark = (key: string) => setMarked((now) => (now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-2)));
   const pair = marked.map((key) => list.find((one) => one.key === key)).filter((one) => one !== undefined);
@@ -76,7 +76,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         label="What of the picture"
         options={[
           { value: 'whole', label: 'Whole' },
-          { value: 'detail', label: 'Middle of the view at 100 %' },
+          { value: 'detail', label: 'Centre at 100 %' },
         ]}
         value={place}
         onChange={(v) => setPlace(v as CellPlace['kind'])}
@@ -85,7 +85,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         <Wipe piece={piece} coat={coat.id} pair={pair} onTake={take} onClose={() => setMarked([])} />
       ) : (
         <Text style={{ color: c.quiet, fontSize: 13 }}>
-          {current ? `Trying ${current.name}. Take it, or go on looking.` : 'Tap one to try it on the bench; mark two to wipe between them.'}
+          {current ? `Trying ${current.name}. Use it, or go on looking.` : 'Tap one to try it on the bench; mark two to wipe between them.'}
         </Text>
       )}
       <div role="group" aria-label="Contact sheet" style={grid}>
@@ -105,7 +105,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
       </div>
       <Acts>
         <Act disabled={!current} onPressIn={() => holdBefore(true)} onPressOut={() => holdBefore(false)}>
-          Hold for before
+          Hold to see the photo
         </Act>
         <Act plain onPress={() => openFacet('blend')}>
           Back to the sliders
@@ -153,7 +153,7 @@ function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: Cel
       >
         <canvas ref={canvas} width={4} height={3} aria-hidden style={{ width: '100%', display: 'block', opacity: image ? 1 : 0 }} />
         <span style={{ ...caption, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS, background: c.chrome }}>
-          {tried ? `Take ${one.name}` : one.name}
+          {tried ? `Use ${one.name}` : one.name}
         </span>
       </button>
       <button type="button" aria-pressed={marked} aria-label={marked ? `${one.name} is marked` : `Mark ${one.name}`} onClick={onMark} style={mark}>

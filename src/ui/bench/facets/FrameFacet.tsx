@@ -53,7 +53,7 @@ export function FrameFacet() {
       const found = await levelOf(piece);
       if (!found) say('No long level or upright lines were found, so nothing was turned; draw one, or use the slider.');
       else {
-        change('Level by itself', turn(found.turn));
+        change('Auto straighten', turn(found.turn));
         say(`Levelled by ${found.turn.toFixed(1)}°.`);
       }
     } catch (error) {
@@ -70,7 +70,7 @@ export function FrameFacet() {
       else {
         const corners = uprightCorners(...lines);
         change(
-          'Uprights by themselves',
+          'Auto perspective',
           changeReady((r) => withCorners(piece.photo, r, corners)),
         );
       }
@@ -92,13 +92,13 @@ export function FrameFacet() {
         only={['turn']}
         {...panelEdit(
           (_key, v) => turn(v as number),
-          () => 'Level',
+          () => 'Straighten',
           'frame',
         )}
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act loading={looking} disabled={looking} onPress={() => void level()}>
-          Level by itself
+          Auto straighten
         </Act>
         <Act onPress={() => set({ tool: tool === 'line' ? 'frame' : 'line' })}>{tool === 'line' ? 'Back to the frame' : 'Draw a level line'}</Act>
       </View>
@@ -130,7 +130,7 @@ export function FrameFacet() {
       <Text style={{ fontSize: 15 }}>Perspective</Text>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act disabled={looking} onPress={() => void uprights()}>
-          Uprights by themselves
+          Auto perspective
         </Act>
         <Act onPress={() => set({ tool: tool === 'uprights' ? 'frame' : 'uprights', first: null })}>
           {tool === 'uprights' ? 'Back to the frame' : 'Draw two uprights'}
@@ -159,7 +159,7 @@ export function FrameFacet() {
             )
           }
         >
-          Quarter turn left
+          Rotate left 90°
         </Act>
         <Act
           onPress={() =>
@@ -169,9 +169,9 @@ export function FrameFacet() {
             )
           }
         >
-          Quarter turn right
+          Rotate right 90°
         </Act>
-        <Act onPress={() => change('Mirror', changeReady(withFlip))}>Mirror</Act>
+        <Act onPress={() => change('Flip horizontal', changeReady(withFlip))}>Flip horizontal</Act>
         <Act plain onPress={() => change('Reset crop', changeReady(plain))}>
           Reset crop
         </Act>

@@ -69,9 +69,9 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
             value={show}
             options={
               [
-                { value: 'none', label: 'The piece' },
-                { value: 'colour', label: 'Guards in colour' },
-                { value: 'heat', label: 'What has changed' },
+                { value: 'none', label: 'The picture' },
+                { value: 'colour', label: 'Show guards' },
+                { value: 'heat', label: 'Show changes' },
               ] as const
             }
             onChange={(v) => set({ show: v })}
@@ -92,11 +92,11 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
                 <Act
                   plain
                   onPress={() => {
-                    useBench.getState().change('Take the guards away', (p) => ({ ...p, guards: undefined }));
+                    useBench.getState().change('Remove guards', (p) => ({ ...p, guards: undefined }));
                     set({ region: null, show: 'none' });
                   }}
                 >
-                  Take the guards away
+                  Remove guards
                 </Act>
               </Acts>
             </View>
@@ -134,15 +134,15 @@ function Respect({ coat }: { coat: Coat }) {
   return (
     <View>
       <Slider
-        label="Respect guards"
+        label="Guard strength"
         value={coat.guards}
         neutral={1}
         {...percent}
         help="How far the guards hold this coat back."
-        {...controlEdit(set, 'Respect guards', `${coat.id}.guards`)}
+        {...controlEdit(set, 'Guard strength', `${coat.id}.guards`)}
       />
       <Toggle
-        label="Amounts of its own"
+        label="Own amounts for this coat"
         help={own ? 'The amounts below are this coat’s alone.' : 'The amounts below hold for every coat.'}
         value={own}
         onChange={(v) =>

@@ -24,7 +24,7 @@ export function LensPanel() {
       if (!found) return say('Too few hard edges were found to tell, so nothing was changed; use the two sliders.');
       const { red, blue } = found;
       useBench.getState().change(
-        'Fringes by themselves',
+        'Auto fringes',
         changeReady((r) => ({ ...r, lens: { ...lensSchema.parse(r.lens ?? {}), red, blue } })),
       );
       say(`Red by ${red.toFixed(2)} ‰ and blue by ${blue.toFixed(2)} ‰, from ${found.edges} edges.`);
@@ -47,7 +47,7 @@ export function LensPanel() {
             {tool === 'bend' ? 'Stop drawing' : 'Draw along a bent line'}
           </Act>
           <Act loading={looking} disabled={looking} onPress={() => void fringes()}>
-            Fringes by themselves
+            Auto fringes
           </Act>
         </Acts>
       </View>

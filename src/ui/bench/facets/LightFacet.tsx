@@ -65,7 +65,7 @@ function Curves({ piece }: { piece: Piece }) {
           )
         }
       >
-        Straight again
+        Reset curves
       </Act>
     </Fold>
   );
@@ -78,7 +78,7 @@ function ToneStarts({ piece }: { piece: Piece }) {
   const now = JSON.stringify(ready.localTone);
   return (
     <PictureCards
-      label="Begin from"
+      label="Start"
       cards={localToneStarts.map(({ name, values }) => ({
         name,
         on: JSON.stringify(values) === now,

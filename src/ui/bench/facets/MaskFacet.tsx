@@ -35,8 +35,8 @@ export function MaskFacet({ coat }: { coat: Coat }) {
         value={maskView}
         options={
           [
-            { value: 'none', label: 'The piece' },
-            { value: 'over', label: 'Mask in colour' },
+            { value: 'none', label: 'The picture' },
+            { value: 'over', label: 'Show mask' },
             { value: 'alone', label: 'Mask alone' },
           ] as const
         }
@@ -51,15 +51,15 @@ export function MaskFacet({ coat }: { coat: Coat }) {
         />
       ) : null}
       <Choice
-        label="Start from"
+        label="Start"
         value={coat.mask.start}
         options={
           [
-            { value: 'all', label: 'Everywhere' },
-            { value: 'none', label: 'Nowhere' },
+            { value: 'all', label: 'Shown' },
+            { value: 'none', label: 'Hidden' },
           ] as const
         }
-        onChange={(start) => change(start === 'all' ? 'Start from everywhere' : 'Start from nowhere', setMask(coat.id, { start }))}
+        onChange={(start) => change(start === 'all' ? 'Start: shown' : 'Start: hidden', setMask(coat.id, { start }))}
       />
       <AddMaskPart coat={coat} />
       <MaskPartList coat={coat} />
@@ -96,7 +96,7 @@ function WholeMask({ coat }: { coat: Coat }) {
   const others = coats.filter((k) => k.id !== coat.id).map((k) => ({ value: k.id, label: coatTitle(k, names) }));
   const named = (id: string) => others.find((o) => o.value === id)?.label ?? '';
   return (
-    <Fold title="The whole mask" changed={changed}>
+    <Fold title="Whole mask" changed={changed}>
       <Panel
         schema={wholeSchema}
         values={mask}
@@ -117,7 +117,7 @@ function WholeMask({ coat }: { coat: Coat }) {
             label="Copy it to"
             says="Copy the mask to another coat"
             value=""
-            none="another coat …"
+            none="another coat…"
             options={others}
             onPick={(id) => {
               if (!id) return;
@@ -129,7 +129,7 @@ function WholeMask({ coat }: { coat: Coat }) {
             label="Use the mask of"
             says="Use the mask of another coat"
             value=""
-            none="another coat …"
+            none="another coat…"
             options={others}
             onPick={(id) => {
               if (!id) return;

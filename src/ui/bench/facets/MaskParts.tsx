@@ -80,7 +80,7 @@ function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unk
           accessibilityLabel={`${entry.label} earlier`}
           onPress={() => change(`${entry.label} earlier`, movePartBy(coat.id, index, -1))}
         >
-          Earlier
+          Move up
         </Act>
         <Act
           plain
@@ -88,7 +88,7 @@ function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unk
           accessibilityLabel={`${entry.label} later`}
           onPress={() => change(`${entry.label} later`, movePartBy(coat.id, index, 1))}
         >
-          Later
+          Move down
         </Act>
         <Act plain accessibilityLabel={`Remove ${name}`} onPress={() => (preview(null), change(`Remove ${name}`, changePart(coat.id, index, null)))}>
           Remove

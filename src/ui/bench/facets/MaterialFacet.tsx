@@ -1,4 +1,3 @@
-import { router } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { materialById } from '@/core/materials';
@@ -6,7 +5,6 @@ import { fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fi
 import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
-import { sources, type Source } from '@/core/sources';
 import { cutoutSchema } from '@/core/sources/cutout';
 import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
@@ -15,51 +13,15 @@ import { bringIn, sourceOf, useOwn } from '@/store/own';
 import { useShelf } from '@/store/shelf';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
-import { MaterialGrid } from '../../kit/MaterialGrid';
+import { MaterialPicker } from '../../kit/MaterialPicker';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { SourcePanel } from './SourcePanel';
 
 /** Files of the person's own, each laid or exchanged once it is on the shelf. */
-const ownPictures = async (then: (source: SourceInput) => void) => {
+export const ownPictures = async (then: (source: SourceInput) => void) => {
   for (const own of await bringIn(await pickFiles(PICTURES, true))) then(sourceOf(own));
 };
-
-/** Choosing what a new coat is made of. */
-export function AddFacet() {
-  const { addCoat, openFacet } = useBench.getState();
-  const lay = (source: SourceInput) => {
-    addCoat(source);
-    openFacet('blend');
-  };
-  /** A coat of what is already there is treated next; one that is made of numbers has them set. */
-  const make = ({ kind, schema, is }: Source) => {
-    addCoat(schema.parse({ kind }) as SourceInput);
-    openFacet(is ? 'tone' : 'material');
-  };
-  return (
-    <View style={styles.all}>
-      <View style={styles.row}>
-        <Act icon="image-plus" onPress={() => void ownPictures(lay)}>
-          Your own picture
-        </Act>
-        <Act plain onPress={() => router.push('/materials')}>
-          The whole shelf
-        </Act>
-      </View>
-      <View style={styles.row}>
-        {sources.map((source) =>
-          source.offer ? (
-            <Act key={source.kind} onPress={() => make(source)}>
-              {source.offer}
-            </Act>
-          ) : null,
-        )}
-      </View>
-      <MaterialGrid size={96} onChoose={lay} />
-    </View>
-  );
-}
 
 /** Sources whose figures are not those of their schema alone. */
 const WITH_OWN_PANEL = ['material', 'picture', 'cutout'];
@@ -84,9 +46,9 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
           <View style={styles.row}>
             <Act
               icon="dice-5-outline"
-              onPress={() => change('Another piece of it', exchangeSource(coat.id, { ...source, seed: (source.seed * 31 + 7) % 9973 }))}
+              onPress={() => change('New variation', exchangeSource(coat.id, { ...source, seed: (source.seed * 31 + 7) % 9973 }))}
             >
-              Another piece of it
+              New variation
             </Act>
           </View>
           <Panel
@@ -100,10 +62,10 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
       {WITH_OWN_PANEL.includes(source.kind) ? null : <SourcePanel coat={coat} />}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}
-      <Text style={{ color: c.ink }}>Exchange it: tone, lay, mask and blend stay as they are.</Text>
-      <MaterialGrid size={84} current={source} onChoose={exchange} />
+      <Text style={{ color: c.ink }}>Replace the material. All settings stay.</Text>
+      <MaterialPicker current={source} onChoose={exchange} />
       <Act icon="image-plus" onPress={() => void ownPictures(exchange)}>
-        Your own picture
+        Own picture
       </Act>
     </View>
   );
@@ -154,7 +116,7 @@ function FitPanel({ coat }: { coat: Coat }) {
   const fitting = source.fitting ?? neutralFitting;
   const set = (key: string, value: unknown) => exchangeSource(coat.id, sourceOf({ ...own, fitting: { ...fitting, [key]: value } }));
   return (
-    <Fold title="Make it fit" changed={source.fitting !== undefined}>
+    <Fold title="Clean up scan" changed={source.fitting !== undefined}>
       <Panel
         schema={fittingSchema}
         values={fitting}

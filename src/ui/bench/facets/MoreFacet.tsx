@@ -53,16 +53,16 @@ export function MoreFacet({ coat }: { coat: Coat }) {
         <Act onPress={() => duplicate(coat.id)}>Duplicate</Act>
         <Act onPress={() => remove(coat.id)}>Remove</Act>
         <Act disabled={at === top} onPress={() => move(coat.id, at + 1)}>
-          One up
+          Forward
         </Act>
         <Act disabled={at === 0} onPress={() => move(coat.id, at - 1)}>
-          One down
+          Backward
         </Act>
         <Act disabled={at === top} onPress={() => move(coat.id, top)}>
-          To the top
+          To front
         </Act>
         <Act disabled={at === 0} onPress={() => move(coat.id, 0)}>
-          To the bottom
+          To back
         </Act>
       </View>
     </View>

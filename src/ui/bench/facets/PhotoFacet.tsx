@@ -26,7 +26,7 @@ export function PhotoFacet() {
         <Panel schema={allSchema} values={{ strength: piece.strength }} {...panelEdit(all, () => 'Strength of all coats', 'all')} />
       ) : null}
       <Act main={piece.coats.length === 0} icon="layers-plus" onPress={() => openFacet('add')}>
-        Lay a material
+        Add a material
       </Act>
     </View>
   );

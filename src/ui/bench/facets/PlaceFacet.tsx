@@ -26,7 +26,7 @@ export function PlaceFacet({ coat }: { coat: Coat }) {
   const { change } = useBench.getState();
   const corners = useLaying((s) => s.corners);
   const seeThrough = useSettings((s) => s.seeThrough);
-  if (!sourceByKind(coat.source.kind as string).laid) return <Idle>This coat covers the photo by itself; there is nothing to lay.</Idle>;
+  if (!sourceByKind(coat.source.kind as string).laid) return <Idle>This coat fills the photo; there is nothing to place.</Idle>;
   if (coat.source.kind === 'cutout' && !coat.source.file)
     return <Idle>The subject stays in its place on the photo; bring the photo in as a picture of its own to lay its subject elsewhere.</Idle>;
   const value = (key: string, v: unknown) => ({ [key]: key === 'turn' ? snapTurn(v as number) : v }) as Partial<Lay>;
@@ -49,15 +49,15 @@ export function PlaceFacet({ coat }: { coat: Coat }) {
         onChange={(on) => useSettings.getState().set({ seeThrough: on })}
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 }}>
-        <Act onPress={() => quarter(-90)}>Quarter turn left</Act>
-        <Act onPress={() => quarter(90)}>Quarter turn right</Act>
+        <Act onPress={() => quarter(-90)}>Rotate left 90°</Act>
+        <Act onPress={() => quarter(90)}>Rotate right 90°</Act>
         {coat.lay.corners ? (
-          <Act plain onPress={() => change('Flat again', setLay(coat.id, { corners: undefined }))}>
-            Flat again
+          <Act plain onPress={() => change('Reset perspective', setLay(coat.id, { corners: undefined }))}>
+            Reset perspective
           </Act>
         ) : null}
-        <Act plain onPress={() => change('Lay it afresh', setLay(coat.id, { corners: undefined, ...laySchema.parse({}) }))}>
-          Lay it afresh
+        <Act plain onPress={() => change('Reset position', setLay(coat.id, { corners: undefined, ...laySchema.parse({}) }))}>
+          Reset position
         </Act>
       </View>
       <Text style={{ color: c.quiet }}>Drag on the picture to move it, with two fingers to scale and turn it. Arrow keys move it too.</Text>

@@ -72,11 +72,11 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
     { value: 'put', label: 'Add' },
-    { value: 'take', label: 'Take away' },
+    { value: 'take', label: 'Erase' },
     ...(id === 'subject'
       ? ([
-          { value: 'keep', label: 'Find: subject' },
-          { value: 'leave', label: 'Find: not it' },
+          { value: 'keep', label: 'Mark subject' },
+          { value: 'leave', label: 'Mark background' },
           { value: 'hair', label: 'Refine hair' },
         ] as const)
       : []),
@@ -98,7 +98,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       />
       {more > amount + 0.001 ? (
         <Acts>
-          <Act onPress={() => change(`Keep ${label.toLowerCase()} more`, setAmount(more))}>{`Keep it more: ${Math.round(more * 100)} %`}</Act>
+          <Act onPress={() => change(`Keep ${label.toLowerCase()} more`, setAmount(more))}>{`Guard ${Math.round(more * 100)} %`}</Act>
         </Acts>
       ) : null}
       <Panel
@@ -110,10 +110,10 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       />
       {id === 'subject' ? (
         <Toggle
-          label="Take what stands out"
+          label="Select main subject"
           help="A guess for pictures without people."
           value={piece.guards?.standsOut ?? false}
-          onChange={(v) => change(v ? 'Take what stands out' : 'Take whoever was found', takeWhatStandsOut(v))}
+          onChange={(v) => change(v ? 'Select main subject' : 'People found', takeWhatStandsOut(v))}
         />
       ) : null}
       <PaintSwitch />

@@ -44,7 +44,7 @@ export function SourcePanel({ coat }: { coat: Coat }) {
 
 const stopSchema = z.object({
   at: share('Place', 0, { help: 'Along the line, or from the middle outwards.' }),
-  alpha: share('Cover', 1, { help: 'At nought the picture shows through.' }),
+  alpha: share('Opacity', 1, { help: 'At 0 the picture shows through.' }),
 });
 
 interface StopsProps {
@@ -113,7 +113,7 @@ function Stops({ stops, colours, set, run }: StopsProps) {
           Add a stop
         </Act>
         <Act plain onPress={() => change('Turn the gradient round', set([...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }))))}>
-          Turn it round
+          Reverse
         </Act>
       </Acts>
       <Text style={{ color: c.quiet, fontSize: 13 }}>Drag its two ends on the picture.</Text>

@@ -23,7 +23,7 @@ export function SpotsFacet() {
   const without = (index: number) => changeReady((r) => ({ ...r, spots: r.spots.filter((_, i) => i !== index) }));
   const again = async () => {
     if (!chosen || spot === null) return;
-    change('Look for another source', without(spot));
+    change('Try another source', without(spot));
     const { from, ...rest } = chosen;
     // A little larger, so that another source may turn out better.
     await addSpot({ ...rest, size: Math.min(1000, rest.size * 1.15) });
@@ -50,14 +50,14 @@ export function SpotsFacet() {
       </Text>
       {chosen && spot !== null ? (
         <Acts>
-          <Act onPress={() => void again().catch(complain)}>Look for another source</Act>
+          <Act onPress={() => void again().catch(complain)}>Try another source</Act>
           <Act
             onPress={() => {
-              change('Put a spot back', without(spot));
+              change('Restore a spot', without(spot));
               set({ spot: null });
             }}
           >
-            Put it back
+            Restore
           </Act>
         </Acts>
       ) : null}
@@ -66,13 +66,13 @@ export function SpotsFacet() {
           plain
           onPress={() => {
             change(
-              'Put all spots back',
+              'Restore all spots',
               changeReady((r) => ({ ...r, spots: [] })),
             );
             set({ spot: null });
           }}
         >
-          Put all of them back
+          Restore all
         </Act>
       ) : null}
     </View>

@@ -50,7 +50,7 @@ export function StartsFacet() {
           />
           <Acts>
             <Act main onPress={save}>
-              Keep it
+              Save
             </Act>
             <Act
               onPress={() => {
@@ -95,7 +95,7 @@ function StartCard({ name, from, onRemove, begin }: { name: string; from: Ready;
           accessibilityLabel={`Put ${name} on this photo`}
           onPress={() =>
             change(
-              `Begin from ${name}`,
+              `Start from ${name}`,
               changeReady((r) => withParts(r, from, parts)),
             )
           }
@@ -104,7 +104,7 @@ function StartCard({ name, from, onRemove, begin }: { name: string; from: Ready;
         </Act>
         {onRemove ? (
           <Act plain accessibilityLabel={`Forget ${name}`} onPress={onRemove}>
-            Forget it
+            Delete
           </Act>
         ) : null}
       </Acts>

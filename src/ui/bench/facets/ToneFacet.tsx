@@ -92,7 +92,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
     <div data-step={values.kind}>
       <Fold title={label} changed={values.active} begin>
         <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
-        {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>It changes nothing yet.</Text> : null}
+        {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>No effect yet: move a slider.</Text> : null}
         <Panel
           schema={schema}
           only={
@@ -124,21 +124,21 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
           <Act
             plain
             disabled={index === 0}
-            accessibilityLabel={`${label} earlier`}
-            onPress={() => change(`${label} earlier`, moveStep(coat.id, index, -1))}
+            accessibilityLabel={`${label}: move up`}
+            onPress={() => change(`${label}: move up`, moveStep(coat.id, index, -1))}
           >
-            Earlier
+            Move up
           </Act>
           <Act
             plain
             disabled={index === coat.treatments.length - 1}
-            accessibilityLabel={`${label} later`}
-            onPress={() => change(`${label} later`, moveStep(coat.id, index, 1))}
+            accessibilityLabel={`${label}: move down`}
+            onPress={() => change(`${label}: move down`, moveStep(coat.id, index, 1))}
           >
-            Later
+            Move down
           </Act>
-          <Act plain onPress={() => change(`Take ${say1} off`, removeStep(coat.id, index))}>
-            {`Take ${say1} off`}
+          <Act plain onPress={() => change(`Remove ${say1}`, removeStep(coat.id, index))}>
+            {`Remove ${say1}`}
           </Act>
         </Acts>
         {others.length > 0 ? (
@@ -146,7 +146,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
             label="Copy it to"
             says={`Copy ${say1} to another coat`}
             value=""
-            none="another coat …"
+            none="another coat…"
             options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
             onPick={(id) => {
               const to = others.find((k) => k.id === id);
@@ -170,7 +170,7 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   const found = treatments.filter((t) => {
     // Those of the other tab are found by a word.
     if (t.kind === 'tone' || (wanted === '' && (t.ofSurface === true) !== ofSurface)) return false;
-    const words = [t.label, ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
+    const words = [t.label, t.words ?? '', ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
     return wanted === '' || words.includes(wanted);
   });
   const add = (kind: string, label: string) => {
@@ -185,7 +185,7 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   };
   return (
     <View style={{ gap: 8 }}>
-      <TextInput label="Find a step" aria-label="Find a step" mode="outlined" dense value={word} onChangeText={setWord} />
+      <TextInput label="Search effects" aria-label="Search effects" mode="outlined" dense value={word} onChangeText={setWord} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {found.map((t) => (
           <Act key={t.kind} onPress={() => add(t.kind, t.label)}>

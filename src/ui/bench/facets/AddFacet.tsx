@@ -1,0 +1,122 @@
+import { useEffect, useState, type CSSProperties } from 'react';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { addCoat, newCoat, type SourceInput } from '@/core/piece/edits';
+import { sourceName } from '@/core/piece/naming';
+import { sources, type Source } from '@/core/sources';
+import type { Offer } from '@/core/sources/source';
+import { useBench } from '@/store/bench';
+import { useOwn } from '@/store/own';
+import { useTrying } from '@/store/trying';
+import { Act } from '../../kit/Act';
+import { MaterialPicker } from '../../kit/MaterialPicker';
+import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { ownPictures } from './MaterialFacet';
+
+const offered = sources.flatMap((source) => (source.offers ?? []).map((offer) => ({ source, offer })));
+
+/** Adds an offered coat; one that is another picture treated is treated next. */
+function make({ schema, kind, is }: Source, offer: Offer): void {
+  const { addCoat: add, openFacet } = useBench.getState();
+  const { blend, strength } = offer.look ?? {};
+  add(schema.parse({ kind, ...offer.params }) as SourceInput, blend && strength ? { blend, strength, name: offer.label } : undefined);
+  openFacet(is ? 'tone' : offer.look ? 'blend' : 'material');
+}
+
+/** What a new coat is made of: a tap tries a material on the photo, each in place of the last; “Use it” keeps it. */
+export function AddFacet() {
+  const { preview, openFacet } = useBench.getState();
+  const names = useOwn((s) => s.names);
+  const { tried, set } = useTrying();
+  const [others, setOthers] = useState(false);
+  // What was only tried goes with the page.
+  useEffect(
+    () => () => {
+      if (useTrying.getState().tried) useBench.getState().preview(null);
+      useTrying.setState({ tried: null, name: '' });
+    },
+    [],
+  );
+  const attempt = (source: SourceInput) => {
+    const { chosen } = useBench.getState();
+    set({ tried: source, name: sourceName(source, names) });
+    preview(addCoat(newCoat('tried', source), chosen));
+  };
+  const lay = (source: SourceInput) => {
+    useBench.getState().addCoat(source);
+    openFacet('blend');
+  };
+  if (others)
+    return (
+      <View style={{ gap: 4 }}>
+        {offered.map(({ source, offer }) => (
+          <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />
+        ))}
+        <Act plain onPress={() => setOthers(false)}>
+          Back to materials
+        </Act>
+      </View>
+    );
+  const matching = (word: string) =>
+    offered.filter(({ offer }) => `${offer.label} ${offer.says} ${offer.words ?? ''}`.toLowerCase().includes(word.toLowerCase()));
+  return (
+    <View style={{ gap: 8 }}>
+      <MaterialPicker
+        current={tried ?? undefined}
+        onChoose={attempt}
+        found={(word) => matching(word).map(({ source, offer }) => <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />)}
+      />
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+        <Act plain icon="image-plus" onPress={() => void ownPictures(lay)}>
+          Own picture
+        </Act>
+        <Act plain onPress={() => setOthers(true)}>
+          Other coats
+        </Act>
+      </View>
+    </View>
+  );
+}
+
+/** Keeps what is tried. It stands beside the title, where it is seen however far the shelf is pushed. */
+export function UseTried() {
+  const c = useColours();
+  const tried = useTrying((s) => s.tried);
+  const use = () => {
+    const { preview, addCoat: add, openFacet } = useBench.getState();
+    if (!tried) return;
+    useTrying.setState({ tried: null, name: '' });
+    preview(null);
+    add(tried);
+    openFacet('blend');
+  };
+  return (
+    <Act plain disabled={!tried} textColor={c.accent} onPress={use}>
+      Use it
+    </Act>
+  );
+}
+
+function OfferRow({ offer, onPress }: { offer: Offer; onPress(): void }) {
+  const c = useColours();
+  return (
+    <button type="button" aria-label={offer.label} onClick={onPress} style={{ ...row, borderColor: c.line, background: c.raised, color: c.ink }}>
+      <span style={{ fontFamily: SANS_MEDIUM, fontSize: 15 }}>{offer.label}</span>
+      <Text style={{ color: c.quiet, fontSize: 13 }}>{offer.says}</Text>
+    </button>
+  );
+}
+
+const row: CSSProperties = {
+  display: 'flex',
+  flexDirection: 'column',
+  gap: 1,
+  width: '100%',
+  minHeight: 44,
+  padding: '6px 10px',
+  border: '1px solid',
+  borderRadius: 2,
+  textAlign: 'left',
+  fontFamily: SANS,
+  cursor: 'pointer',
+};
