@@ -1,4 +1,4 @@
-import { apart, drawn, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
+import { apart, arm, drawn, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
 
 test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, removed', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
@@ -148,6 +148,7 @@ test('by touch: two fingers zoom and pan, one paints', { tag: '@phone' }, async 
   expect(await width()).toBeGreaterThanOrEqual(before);
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await facet(page, 'Mask');
+  await arm(page);
   await page.getByRole('radio', { name: 'Mask alone' }).click();
   await settled(page);
   const bare = await look(page, 0.2, 0.2);
@@ -158,5 +159,5 @@ test('by touch: two fingers zoom and pan, one paints', { tag: '@phone' }, async 
   await touch('touchEnd');
   await settled(page);
   expect((await look(page, 0.2, 0.2))[0]).toBeLessThan(bare[0] - 20);
-  await expect(page.getByRole('button', { name: 'Undo: Take away' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Undo: Erase' })).toBeEnabled();
 });

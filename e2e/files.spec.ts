@@ -100,7 +100,7 @@ test('a tab closed during or after a change keeps a whole piece', { tag: '@phone
     await p.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
     await p.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
   };
-  await change(page, 'Saved');
+  await change(page, 'Kept');
   await page.waitForTimeout(2000);
   await change(page, 'Under way');
   await page.close();

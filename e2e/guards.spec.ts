@@ -1,4 +1,4 @@
-import { apart, expect, facet, lay, look, onPhoto, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
+import { apart, arm, expect, facet, lay, look, onPhoto, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
 
 const find = async (page: import('@playwright/test').Page) => {
   await facet(page, 'Guards');
@@ -79,7 +79,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await subject.scrollIntoViewIfNeeded();
   await subject.click();
   await page.getByRole('radio', { name: 'Mark subject' }).click();
-  await expect(page.getByTestId('stroke-line')).toHaveText('Drawing on what is the subject');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Marking the subject');
   await paint(page, [
     [0.5, 0.5],
     [0.55, 0.6],
@@ -172,6 +172,7 @@ test('a subject cleaned by touch, by a pen and by a mouse', { tag: '@phone' }, a
   await facet(page, 'Blend');
   await type(page, 'Strength', '100');
   await facet(page, 'Mask');
+  await arm(page);
   await type(page, 'Brush strength', '100');
   await page.getByRole('radio', { name: 'Mask alone' }).click();
   await settled(page);

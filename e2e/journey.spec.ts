@@ -96,10 +96,10 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
 
   await test.step('undone and redone', async () => {
     const kept = await look(page, ...cheek);
-    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo: Take away' }).click();
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo: Erase' }).click();
     await settled(page);
     expect(apart(await look(page, ...cheek), kept)).toBeGreaterThan(4);
-    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Redo: Take away' }).click();
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Redo: Erase' }).click();
     await settled(page);
     expect(apart(await look(page, ...cheek), kept)).toBeLessThan(1);
   });

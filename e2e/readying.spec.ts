@@ -22,14 +22,14 @@ test(
     await facet(page, 'Spots');
     await arm(page, 'Remove spots');
     await settled(page);
-    await expect(page.getByTestId('stroke-line')).toHaveText('Tap what is to go, or stroke over it');
+    await expect(page.getByTestId('stroke-line')).toHaveText('Tap or paint over a spot to remove it');
     await type(page, 'Size', '44');
     const red = await look(page, 300 / 900, 240 / 600, 2);
     expect(red[0] - red[2]).toBeGreaterThan(60);
     const spot = await onPhoto(page, 300 / 900, 240 / 600);
     if (hasTouch) await page.touchscreen.tap(spot.x, spot.y);
     else await page.mouse.click(spot.x, spot.y);
-    await expect(page.getByTestId('spot-count')).toHaveText('One spot taken out. Number 1 is chosen.');
+    await expect(page.getByTestId('spot-count')).toHaveText('1 spot removed. Number 1 is chosen.');
     await settled(page);
     // Where the litter was there is sky now, like the sky beside it.
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
@@ -42,7 +42,7 @@ test(
       for (const p of wire) await page.mouse.move(p.x, p.y, { steps: 3 });
       await page.mouse.up();
     }
-    await expect(page.getByTestId('spot-count')).toContainText('2 spots taken out.');
+    await expect(page.getByTestId('spot-count')).toContainText('2 spots removed.');
     await settled(page);
     expect(apart(await look(page, 640 / 900, 163 / 600, 2), await look(page, 640 / 900, 200 / 600, 2))).toBeLessThan(14);
     // The first one again, and its source onto the place of the second.
@@ -62,7 +62,7 @@ test(
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
     await page.getByRole('button', { name: 'Restore' }).click();
-    await expect(page.getByTestId('spot-count')).toContainText('One spot taken out.');
+    await expect(page.getByTestId('spot-count')).toContainText('1 spot removed.');
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);
   },

@@ -87,6 +87,12 @@ export async function browserKills(count: number, random: () => number): Promise
         const edits: number[] = [];
         let killedAt = 0;
         try {
+          // A try that failed may have left it elsewhere.
+          if (!/\/piece\/[^/]+$/.test(now.page.url())) {
+            await now.page.goto(home);
+            await now.page.getByTestId('piece-card').first().click();
+            await drawn(now.page);
+          }
           // Renamed by the time, faster than a hand could, until it dies; sometimes beside a copy, an import or an export.
           const end = Date.now() + 300 + random() * 2500;
           await besides[Math.floor(random() * besides.length)](now.page);

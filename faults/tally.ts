@@ -20,6 +20,7 @@ export async function tally(name: string, tries: Iterable<[label: string, attemp
       await attempt();
       result.held++;
     } catch (error) {
+      console.log(`    ${name}: ${(error as Error).message.slice(0, 400)}`);
       result.lost.push(`${cut(label)}: ${(error as Error).message.split('\n').slice(0, 3).join(' ')}`);
     }
   }

@@ -80,9 +80,9 @@ export function guardSentence(): string | null {
   const name = label.toLowerCase();
   return {
     put: `Adding to ${name}`,
-    take: `Taking away from ${name}`,
-    keep: 'Drawing on what is the subject',
-    leave: 'Drawing on what is not the subject',
-    hair: 'Looking for finer edges along hair',
+    take: `Erasing from ${name}`,
+    keep: 'Marking the subject',
+    leave: 'Marking the background',
+    hair: 'Refining edges along hair',
   }[does];
 }

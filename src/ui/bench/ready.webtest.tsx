@@ -97,12 +97,12 @@ describe('spots', () => {
     });
     useReady.setState({ spot: 1 });
     show(<SpotsFacet />);
-    expect(screen.getByTestId('spot-count')).toHaveTextContent('2 spots taken out. Number 2 is chosen.');
+    expect(screen.getByTestId('spot-count')).toHaveTextContent('2 spots removed. Number 2 is chosen.');
     fireEvent.click(screen.getByRole('button', { name: 'Restore' }));
     expect(now().spots).toHaveLength(1);
     fireEvent.click(screen.getByRole('button', { name: 'Restore all' }));
     expect(now().spots).toEqual([]);
-    expect(screen.getByTestId('spot-count')).toHaveTextContent('Nothing has been taken out yet.');
+    expect(screen.getByTestId('spot-count')).toHaveTextContent('No spots removed yet.');
   });
   it('come from a stroke, thinned to what the tip can tell apart; one taken back leaves nothing', async () => {
     const at = (x: number, y: number) => ({ x, y, px: x * 800, py: y * 400, pressure: 1, shift: false });

@@ -14,7 +14,7 @@ import { useViewport } from './viewport';
 export const benchKeys: [string, string][] = [
   ['[ and ]', 'Brush smaller, larger'],
   ['0 to 9', 'Strength of the brush, or of the coat: 1 is 10 %, 0 is 100 %'],
-  ['X', 'Put back or take away'],
+  ['X', 'Restore or erase'],
   ['Space', 'Hold and drag to move the view'],
   ['Shift', 'A straight stroke from the last one'],
   ['Ctrl or ⌘ Z', 'Undo; with Shift, redo'],

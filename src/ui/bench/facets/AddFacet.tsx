@@ -20,7 +20,8 @@ function make({ schema, kind, is }: Source, offer: Offer): void {
   const { addCoat: add, openFacet } = useBench.getState();
   const { blend, strength } = offer.look ?? {};
   add(schema.parse({ kind, ...offer.params }) as SourceInput, blend && strength ? { blend, strength, name: offer.label } : undefined);
-  openFacet(is ? 'tone' : offer.look ? 'blend' : 'material');
+  // What is good as it comes leaves the rail in view; what is empty at first is set next.
+  openFacet(is ? 'tone' : offer.look || kind === 'grain' ? null : 'material');
 }
 
 /** What a new coat is made of: a tap tries a material on the photo, each in place of the last; “Use it” keeps it. */

@@ -45,7 +45,7 @@ export function SpotsFacet() {
         onSize={(v) => set({ spotSize: v })}
       />
       <Text testID="spot-count" style={{ color: c.ink, paddingVertical: 4 }}>
-        {spots.length === 0 ? 'Nothing has been taken out yet.' : spots.length === 1 ? 'One spot taken out.' : `${spots.length} spots taken out.`}
+        {spots.length === 0 ? 'No spots removed yet.' : spots.length === 1 ? '1 spot removed.' : `${spots.length} spots removed.`}
         {chosen && spot !== null ? ` Number ${spot + 1} is chosen.` : ''}
       </Text>
       {chosen && spot !== null ? (

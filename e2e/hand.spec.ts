@@ -1,0 +1,173 @@
+import { expect, facet, finger, openPhoto, openSample, portrait, settled, test, toRail, type Page } from './fixtures';
+
+/** Presses by touch, counted. */
+class Hand {
+  taps = 0;
+  constructor(private readonly page: Page) {}
+  async tap(role: 'button' | 'tab' | 'switch' | 'radio', name: string | RegExp, exact = true): Promise<void> {
+    const target = this.page.getByRole(role, { name, exact }).last();
+    await target.scrollIntoViewIfNeeded();
+    await target.tap();
+    this.taps++;
+  }
+}
+
+const values = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLInputElement>('input[type="range"], [role="slider"], [role="switch"], [role="radio"]')].map((e) =>
+      [e.getAttribute('aria-label'), e.value, e.getAttribute('aria-valuenow'), e.checked, e.getAttribute('aria-checked')].join(),
+    ),
+  );
+
+test('a swipe up over every control of every tab changes no value', { tag: '@phone' }, async ({ page }) => {
+  test.slow();
+  await openSample(page, 'The old keeper');
+  const swipeAll = async (tabs: string[]) => {
+    for (const name of tabs) {
+      await facet(page, name);
+      await page.waitForTimeout(300);
+      const before = await values(page);
+      expect(before.length, name).toBeGreaterThan(0);
+      const controls = page.locator('input[type="range"], [role="slider"]:not(input), [role="switch"], [role="radio"], [data-testid^="curve-"]');
+      const undo = await page.getByRole('button', { name: /^(Undo|Nothing to undo)/ }).getAttribute('aria-label');
+      for (let i = 0; i < (await controls.count()); i++) {
+        const control = controls.nth(i);
+        await control.scrollIntoViewIfNeeded().catch(() => undefined);
+        const box = await control.boundingBox();
+        if (!box || box.y < 380 || box.y > 780) continue;
+        const [x, y] = [box.x + box.width * 0.6, box.y + box.height / 2];
+        await finger(page, [
+          { x, y },
+          { x: x + 3, y: y - 60 },
+          { x: x + 6, y: y - 160 },
+        ]);
+      }
+      expect(await values(page), name).toEqual(before);
+      expect(await page.getByRole('button', { name: /^(Undo|Nothing to undo)/ }).getAttribute('aria-label'), name).toBe(undo);
+    }
+  };
+  await swipeAll(['Blend', 'Material', 'Place', 'Tone', 'Mask', 'More']);
+  await toRail(page);
+  await page.getByTestId('card-photo').tap();
+  await swipeAll(['Crop', 'Spots', 'Light', 'Colour', 'Detail']);
+});
+
+test('painting is armed by a switch only, and ends with its tab', { tag: '@phone' }, async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  await facet(page, 'Mask');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Drag to pan');
+  const box = (await page.getByTestId('picture').boundingBox())!;
+  const stroke = () =>
+    finger(page, [
+      { x: box.x + box.width * 0.4, y: box.y + box.height * 0.5 },
+      { x: box.x + box.width * 0.6, y: box.y + box.height * 0.5 },
+    ]);
+  await stroke();
+  await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeVisible();
+  // As long as a hand needs from the picture to the switch: a tap within the same moment only ends the swipe.
+  await page.waitForTimeout(700);
+  await page.getByRole('switch', { name: 'Paint' }).tap();
+  await expect(page.getByTestId('stroke-line')).toContainText('Erasing Craquelure');
+  await stroke();
+  await expect(page.getByRole('button', { name: 'Undo: Erase' })).toBeVisible();
+  await facet(page, 'Tone');
+  await facet(page, 'Mask');
+  await expect(page.getByRole('switch', { name: 'Paint' })).not.toBeChecked();
+});
+
+test('a deleted piece comes back by Undo, and from the list of deleted ones', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await page.getByRole('button', { name: 'Back to the pieces' }).tap();
+  await expect(page.getByTestId('piece-card')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Delete', exact: true }).tap();
+  await expect(page.getByTestId('piece-card')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).tap();
+  await expect(page.getByTestId('piece-card')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Delete', exact: true }).tap();
+  await page.getByRole('button', { name: 'Deleted (1)' }).tap();
+  await page.getByRole('button', { name: /^Restore / }).tap();
+  await page
+    .getByTestId('piece-card')
+    .getByRole('button', { name: /^Open / })
+    .tap();
+  await settled(page);
+});
+
+test('old paper with the face kept, exported: at most nine taps', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  const hand = new Hand(page);
+  await hand.tap('button', 'Add a material');
+  await hand.tap('button', 'Aged, stained paper');
+  await hand.tap('button', 'Use it');
+  await hand.tap('tab', 'Guards');
+  await hand.tap('button', 'Find faces and people');
+  await expect(page.getByTestId('found')).toContainText('guarded', { timeout: 60_000 });
+  await hand.tap('button', 'Export');
+  const picture = page.waitForEvent('download', { timeout: 60_000 });
+  await hand.tap('button', 'Save the picture');
+  expect((await picture).suggestedFilename()).toMatch(/\.(jpg|png)$/);
+  expect(hand.taps).toBeLessThanOrEqual(9);
+});
+
+test('vignette and grain: at most six taps', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  const corner = () =>
+    page.evaluate(() => {
+      const canvas = document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement;
+      const mean = (x: number, y: number) => {
+        const { data } = canvas.getContext('2d')!.getImageData(x, y, 12, 12);
+        return data.reduce((sum, v, i) => (i % 4 < 3 ? sum + v : sum), 0) / (12 * 12 * 3);
+      };
+      return { corner: mean(4, 4), middle: mean(canvas.width >> 1, canvas.height >> 1) };
+    });
+  await settled(page);
+  const before = await corner();
+  const hand = new Hand(page);
+  for (const coat of ['Vignette', 'Grain']) {
+    await hand.tap('button', 'Add a material');
+    await hand.tap('button', 'Other coats');
+    await hand.tap('button', coat);
+    await settled(page);
+  }
+  const after = await corner();
+  expect(after.corner).toBeLessThan(before.corner * 0.8);
+  expect(Math.abs(after.middle - before.middle)).toBeLessThan(6);
+  await expect(page.getByTestId('card-0')).toContainText('Vignette');
+  await expect(page.getByTestId('card-1')).toContainText('Grain');
+  expect(hand.taps).toBeLessThanOrEqual(6);
+});
+
+test('black and white with a fifth of the old colours: at most six taps', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  const hand = new Hand(page);
+  await hand.tap('button', 'Add a material');
+  await hand.tap('button', 'Other coats');
+  await hand.tap('button', 'Adjustment');
+  await hand.tap('button', 'Black and white');
+  const strength = page.getByRole('textbox', { name: 'Strength, typed' }).last();
+  await strength.tap();
+  hand.taps++;
+  await strength.fill('80');
+  await strength.press('Enter');
+  await settled(page);
+  await expect(strength).toHaveValue('80');
+  expect(hand.taps).toBeLessThanOrEqual(6);
+});
+
+test('the trade’s words find what does it: vignette among the coats, dust and grunge among the materials', { tag: '@wide' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Search materials' }).click();
+  const find = page.getByRole('textbox', { name: 'Find a material' });
+  for (const [word, name] of [
+    ['vignette', 'Vignette'],
+    ['grunge', 'Flaking paint'],
+    ['dust', 'Scratches and dust'],
+    ['sepia', 'Solid colour'],
+    ['black and white', 'Adjustment'],
+    ['old', 'Aged, stained paper'],
+  ]) {
+    await find.fill(word);
+    await expect(page.getByRole('button', { name, exact: true }).first(), word).toBeVisible();
+  }
+});
