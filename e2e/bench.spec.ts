@@ -115,6 +115,8 @@ test('by keyboard alone: a piece opened, a material laid, eased, moved and undon
   await drawn(page);
   await press(/^Add a material$/);
   await press(/^Artist’s canvas$/);
+  // Chosen once more, what is tried is kept.
+  await page.keyboard.press('Enter');
   await settled(page);
   if (info.project.name === 'phone') await press('Done');
   await expect(page.getByTestId('card-2')).toHaveAccessibleName(/canvas · multiply, 90 %/);

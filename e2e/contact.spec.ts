@@ -34,7 +34,7 @@ test('every mode side by side: one tried, one taken as one step, two wiped', { t
   if (hasTouch) await screen.tap();
   else await screen.click();
   await expect(page.locator('[data-cell="screen"] button').first()).toHaveAttribute('aria-pressed', 'true');
-  await page.getByRole('button', { name: 'Undo: Take screen' }).click();
+  await page.getByRole('button', { name: 'Undo: Use screen' }).click();
   await page.mouse.move(5, 400);
   await settled(page);
   expect(apart(await seen(page), before)).toBeLessThan(0.5);

@@ -117,7 +117,8 @@ test('own pictures as materials: brought in, laid, kept', { tag: '@phone' }, asy
   await expect(page.getByText('“sky” lies on the shelf.')).toBeVisible();
   await openPhoto(page, await portrait());
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'sky', exact: true }).click();
+  await page.getByRole('button', { name: 'sky', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Use it' }).click();
   await toRail(page);
   await expect(page.getByTestId('card-0')).toHaveAccessibleName(/sky · multiply/);
 });

@@ -79,6 +79,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await subject.scrollIntoViewIfNeeded();
   await subject.click();
   await page.getByRole('radio', { name: 'Mark subject' }).click();
+  await arm(page);
   await expect(page.getByTestId('stroke-line')).toHaveText('Marking the subject');
   await paint(page, [
     [0.5, 0.5],
@@ -92,6 +93,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await settled(page);
   await toRail(page);
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Solid colour' }).click();
   await facet(page, 'Blend');
   await page.getByRole('button', { name: 'Normal', exact: true }).first().click();
@@ -102,6 +104,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   const colour = await look(page, 0.5, 0.55);
   await toRail(page);
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Cut out the subject' }).click();
   await facet(page, 'Guards');
   await type(page, 'Guard strength', '0');

@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import {
+  arm,
   apart,
   drawn,
   expect,
@@ -49,6 +50,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
 
   await test.step('brushed off the face', async () => {
     await facet(page, 'Mask');
+    await arm(page);
     await type(page, 'Brush strength', '100');
     await type(page, 'Flow', '80');
     await type(page, 'Hardness', '60');
@@ -174,6 +176,7 @@ test('a photo of eighteen megapixels is softened widely where it is light, and s
   await openPhoto(page, file);
   await toRail(page);
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Blur', exact: true }).click();
   await type(page, 'Radius', '60');

@@ -155,10 +155,10 @@ test('a scope follows a slider within 150 ms, in three ways; clipping is shown, 
   await page.getByRole('radio', { name: 'RGB parade' }).click();
   await expect(page.getByRole('img', { name: /^Parade of red, green and blue of what is in view/ }).first()).toBeVisible();
   await page.getByRole('radio', { name: 'Hue wheel' }).click();
-  await expect(page.getByRole('img', { name: /^Hues of what is in view/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Hue wheel of what is in view/ })).toBeVisible();
   await unfold(page, 'What is measured');
   await page.getByRole('radio', { name: 'All of it' }).click();
-  await expect(page.getByRole('img', { name: /^Hues of the whole picture/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Hue wheel of the whole picture/ })).toBeVisible();
   await type(page, 'Exposure', '2');
   await settled(page);
   const white = await look(page, 0.95, 0.5);
@@ -222,7 +222,7 @@ test('a line along a bent edge straightens it', { tag: '@wide' }, async ({ page 
   await page.mouse.down();
   for (const p of points) await page.mouse.move(p.x, p.y, { steps: 4 });
   await page.mouse.up();
-  const bend = page.getByRole('textbox', { name: 'Bend, typed' });
+  const bend = page.getByRole('textbox', { name: 'Distortion, typed' });
   await expect.poll(async () => Number(await bend.inputValue())).toBeLessThan(-0.02);
   await settled(page);
   const edge = (x: number) =>
@@ -279,6 +279,7 @@ test('what lies below is treated by a coat of its own, eased by its strength', {
   await openPhoto(page, await drawnAs('litter', litter));
   await toRail(page);
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Adjustment' }).click();
   await page.getByRole('button', { name: 'Levels', exact: true }).click();
   const before = await look(page, 0.5, 0.5);

@@ -67,6 +67,7 @@ test('a tint is taken from the picture under a loupe, and from the colours found
 test('a gradient’s ends lie on the picture, and its stops in the panel', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('button', { name: 'Add a material' }).click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Gradient' }).click();
   await settled(page);
   const before = await middle(page);

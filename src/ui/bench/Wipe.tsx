@@ -76,7 +76,7 @@ export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
       <Acts>
         {pair.map((one) => (
           <Act key={one.key} onPress={() => onTake(one)}>
-            {`Take ${one.name}`}
+            {`Use ${one.name}`}
           </Act>
         ))}
         <Act plain onPress={onClose}>

@@ -137,10 +137,10 @@ export const bendTool: Tool = freehand((points) => {
     const lens = lensSchema.parse(readyOf(piece).lens ?? {});
     const k1 = bendByLine(piece.photo, lens, inFile(points));
     change(
-      'Bend by a line',
+      'Distortion by a line',
       changeReady((r) => ({ ...r, lens: { ...lens, k1 } })),
     );
-    say(`Bend set to ${k1.toFixed(3)}.`);
+    say(`Distortion set to ${k1.toFixed(3)}.`);
     useReady.getState().set({ tool: 'frame' });
   } catch (error) {
     complain(error);

@@ -64,7 +64,11 @@ export function useTrackDrag(track: Track) {
         isDragging: isOnThumb || isMouse,
         isTap: true,
       };
-      e.currentTarget.setPointerCapture?.(e.pointerId);
+      try {
+        e.currentTarget.setPointerCapture(e.pointerId);
+      } catch {
+        // A pointer that has gone already, or is made by a program: its movements are followed while it is over the track.
+      }
       if (isMouse && !isOnThumb) now.current.onDrag(rounded(at), 1);
     },
     onPointerMove(e: PointerEvent<HTMLElement>) {

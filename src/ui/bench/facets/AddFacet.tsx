@@ -1,3 +1,4 @@
+import { router } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
@@ -7,6 +8,7 @@ import { sources, type Source } from '@/core/sources';
 import type { Offer } from '@/core/sources/source';
 import { useBench } from '@/store/bench';
 import { useOwn } from '@/store/own';
+import { shelfId } from '@/store/shelf';
 import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
 import { MaterialPicker } from '../../kit/MaterialPicker';
@@ -39,6 +41,8 @@ export function AddFacet() {
     [],
   );
   const attempt = (source: SourceInput) => {
+    // Chosen once more, it is kept.
+    if (tried && shelfId(tried) === shelfId(source)) return keepTried();
     const { chosen } = useBench.getState();
     set({ tried: source, name: sourceName(source, names) });
     preview(addCoat(newCoat('tried', source), chosen));
@@ -67,9 +71,12 @@ export function AddFacet() {
         onChoose={attempt}
         found={(word) => matching(word).map(({ source, offer }) => <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />)}
       />
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: 8 }}>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
         <Act plain icon="image-plus" onPress={() => void ownPictures(lay)}>
           Own picture
+        </Act>
+        <Act plain onPress={() => router.push('/materials')}>
+          Open the shelf
         </Act>
         <Act plain onPress={() => setOthers(true)}>
           Other coats
@@ -79,20 +86,22 @@ export function AddFacet() {
   );
 }
 
+function keepTried(): void {
+  const { tried } = useTrying.getState();
+  const { preview, addCoat: add, openFacet } = useBench.getState();
+  if (!tried) return;
+  useTrying.setState({ tried: null, name: '' });
+  preview(null);
+  add(tried);
+  openFacet('blend');
+}
+
 /** Keeps what is tried. It stands beside the title, where it is seen however far the shelf is pushed. */
 export function UseTried() {
   const c = useColours();
   const tried = useTrying((s) => s.tried);
-  const use = () => {
-    const { preview, addCoat: add, openFacet } = useBench.getState();
-    if (!tried) return;
-    useTrying.setState({ tried: null, name: '' });
-    preview(null);
-    add(tried);
-    openFacet('blend');
-  };
   return (
-    <Act plain disabled={!tried} textColor={c.accent} onPress={use}>
+    <Act plain disabled={!tried} textColor={c.accent} onPress={keepTried}>
       Use it
     </Act>
   );
