@@ -96,6 +96,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Solid colour' }).click();
   await facet(page, 'Blend');
+  await page.getByRole('button', { name: /^All \d+ modes$/ }).click();
   await page.getByRole('button', { name: 'Normal', exact: true }).first().click();
   await type(page, 'Strength', '100');
   await facet(page, 'Guards');

@@ -61,7 +61,7 @@ test(
     expect(Math.abs(moved.x - source.x - 40)).toBeLessThan(3);
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), await look(page, 240 / 900, 240 / 600, 2))).toBeLessThan(6);
-    await page.getByRole('button', { name: 'Restore' }).click();
+    await page.getByRole('button', { name: 'Restore', exact: true }).click();
     await expect(page.getByTestId('spot-count')).toContainText('1 spot removed.');
     await settled(page);
     expect(apart(await look(page, 300 / 900, 240 / 600, 2), red)).toBeLessThan(6);

@@ -33,6 +33,7 @@ export function Limits({ value, counts, onPreview, onCommit }: LimitsProps) {
   const c = useColours();
   const bar = useRef<HTMLDivElement>(null);
   const [live, setLive] = useState<LimitValues | null>(null);
+  const began = useRef({ x: 0, y: 0, isSwipe: false });
   const shown = live ?? value;
   const [b0, b1, w0, w1] = shown.map((v) => v * 256);
   const peak = Math.max(1, ...Array.from(counts).slice(1, 255));
@@ -53,16 +54,21 @@ export function Limits({ value, counts, onPreview, onCommit }: LimitsProps) {
       aria-valuetext={`${Math.round(shown[i] * 100)} %`}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
+        began.current = { x: e.clientX, y: e.clientY, isSwipe: false };
         setLive(value);
       }}
       onPointerMove={(e) => {
         if (!live) return;
+        // A finger that goes up or down first scrolls the sheet.
+        const [across, down] = [Math.abs(e.clientX - began.current.x), Math.abs(e.clientY - began.current.y)];
+        if (e.pointerType === 'touch' && live === value && down > 8 && down > across) began.current.isSwipe = true;
+        if (began.current.isSwipe || (e.pointerType === 'touch' && across < 3)) return;
         const next = movedLimit(value, i, at(e));
         setLive(next);
         onPreview(next);
       }}
       onPointerUp={(e) => {
-        if (live) onCommit(movedLimit(value, i, at(e)), names[i]);
+        if (live && live !== value) onCommit(movedLimit(value, i, at(e)), names[i]);
         setLive(null);
       }}
       onPointerCancel={() => {

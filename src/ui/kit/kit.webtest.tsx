@@ -76,8 +76,9 @@ it('moves a quarter as far when the finger is away from the track', () => {
   const { range, onPreview } = slider();
   const at = finger(range);
   at('pointerdown', 90);
-  at('pointermove', 130, 100);
-  expect(onPreview.mock.lastCall[0]).toBeCloseTo(0.45, 6);
+  at('pointermove', 92);
+  at('pointermove', 132, 100);
+  expect(onPreview.mock.lastCall[0]).toBeCloseTo(0.46, 6);
 });
 
 it('changes nothing by a swipe that scrolls, beside the thumb or on it', () => {
@@ -89,9 +90,15 @@ it('changes nothing by a swipe that scrolls, beside the thumb or on it', () => {
   at('pointermove', 186, -80);
   at('pointerup', 186, -80);
   expect(onPreview).not.toHaveBeenCalled();
+  // On the thumb: up first.
+  at('pointerdown', 92);
+  at('pointermove', 95, 0);
+  at('pointermove', 99, -80);
+  at('pointerup', 99, -80);
+  expect(onPreview).not.toHaveBeenCalled();
   // On the thumb: the browser takes the pointer for scrolling.
   at('pointerdown', 92);
-  at('pointermove', 95, 4);
+  at('pointermove', 95, 18);
   at('pointercancel', 95, 4);
   expect(onPreview).toHaveBeenLastCalledWith(0.4);
   expect(onCommit).not.toHaveBeenCalled();

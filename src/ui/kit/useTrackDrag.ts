@@ -1,7 +1,8 @@
 import { useEffect, useRef, type PointerEvent } from 'react';
 
-/** A finger on a track drags once it has gone this many px sideways; before that the movement may belong to the sheet. */
+/** A finger on a track drags once it has gone this many px sideways, on the thumb sooner; before that the movement may belong to the sheet. */
 const BEGINS = 8;
+const BEGINS_ON_THUMB = 2;
 /** Half of what counts as the thumb, in px: a drag that starts there begins at once. */
 const GRAB = 22;
 /** A pointer further than this above or below the track moves the value at a quarter of the pace, and beyond twice that at a sixteenth. */
@@ -31,12 +32,20 @@ interface Track {
 
 /**
  * Pointer handlers for a horizontal track. Vertical movement is the sheet's (`touch-action: pan-y` on the element): a finger drags after 8 px sideways,
- * or at once on the thumb. The thumb stays under the pointer; away from the track it moves finer.
+ * or at once on the thumb, and one that goes up or down first drags nothing. The thumb stays under the pointer; away from the track it moves finer.
  */
 export function useTrackDrag(track: Track) {
   const now = useRef(track);
   useEffect(() => void (now.current = track));
-  const drag = useRef<{ x: number; y: number; lastX: number; middle: number; raw: number; isDragging: boolean; isTap: boolean } | null>(null);
+  const drag = useRef<{
+    x: number;
+    y: number;
+    lastX: number;
+    middle: number;
+    raw: number;
+    isOnThumb: boolean;
+    state: 'waits' | 'drags' | 'swipes';
+  } | null>(null);
   const rounded = (raw: number) => {
     const { min, max, step } = now.current;
     // Without the dust of binary fractions.
@@ -61,8 +70,8 @@ export function useTrackDrag(track: Track) {
         lastX: e.clientX,
         middle: box.top + box.height / 2,
         raw: isOnThumb || !isMouse ? value : at,
-        isDragging: isOnThumb || isMouse,
-        isTap: true,
+        isOnThumb,
+        state: isMouse ? 'drags' : 'waits',
       };
       try {
         e.currentTarget.setPointerCapture(e.pointerId);
@@ -74,15 +83,18 @@ export function useTrackDrag(track: Track) {
     onPointerMove(e: PointerEvent<HTMLElement>) {
       const d = drag.current;
       if (!d) return;
-      if (!d.isDragging) {
-        if (Math.abs(e.clientX - d.x) < BEGINS) return;
-        // The thumb goes where the finger is.
-        d.isDragging = true;
+      if (d.state === 'swipes') return;
+      if (d.state === 'waits') {
+        const [across, down] = [Math.abs(e.clientX - d.x), Math.abs(e.clientY - d.y)];
+        if (down >= BEGINS && down > across) d.state = 'swipes';
+        if (d.state === 'swipes' || across < (d.isOnThumb ? BEGINS_ON_THUMB : BEGINS)) return;
+        d.state = 'drags';
         const { min } = now.current;
-        d.raw = min + (e.clientX - e.currentTarget.getBoundingClientRect().left - THUMB / 2) * perPixel(e);
+        // Off the thumb, the thumb goes where the finger is.
+        if (d.isOnThumb) d.raw += (e.clientX - d.lastX) * perPixel(e);
+        else d.raw = min + (e.clientX - e.currentTarget.getBoundingClientRect().left - THUMB / 2) * perPixel(e);
       } else if (e.clientX === d.lastX) return;
       else d.raw += (e.clientX - d.lastX) * perPixel(e) * paceAt(e.clientY - d.middle);
-      d.isTap = false;
       d.lastX = e.clientX;
       now.current.onDrag(rounded(d.raw), paceAt(e.clientY - d.middle));
     },
@@ -91,7 +103,7 @@ export function useTrackDrag(track: Track) {
       drag.current = null;
       if (!d) return;
       const { min, onEnd, onTap, onCancel } = now.current;
-      if (!d.isTap || e.pointerType !== 'touch') onEnd(rounded(d.raw));
+      if (d.state === 'drags') onEnd(rounded(d.raw));
       else if (onTap && Math.abs(e.clientY - d.y) < BEGINS)
         onTap(rounded(min + (e.clientX - e.currentTarget.getBoundingClientRect().left - THUMB / 2) * perPixel(e)));
       else onCancel();
