@@ -15,7 +15,6 @@ export default defineTreatment({
   label: 'Black and white',
   words: 'grey gray desaturate bw',
   added: { on: true },
-  shows: true,
   schema: z.object({ kind: z.literal('monochrome'), ...monochromeFields }),
   source: 'ITU-R BT.709 luma as the neutral mix; channel mixing is common practice, no source',
   reach: () => 0,
