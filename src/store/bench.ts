@@ -107,7 +107,7 @@ export const useBench = create<BenchState>((set, get) => ({
     const before = pieceBefore(step);
     if (!before) {
       set({ past: [] });
-      say('The steps before the last reload are damaged and cannot be undone; your piece is as it was.');
+      say('The steps from before the last reload are damaged, so they cannot be undone. Your piece has not changed.');
       return null;
     }
     set({ ...settle(before, get().chosen), past: past.slice(0, -1), future: [{ name: step.name, piece }, ...future] });

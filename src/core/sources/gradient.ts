@@ -54,10 +54,13 @@ export default defineSource({
       label: 'Vignette',
       says: 'Darkens the edges, so that one looks at the middle.',
       words: 'dark corners edges burn old',
-      // Round, from a little above the middle; white does nothing in multiply.
+      // Round, around a point a little above the middle. White changes nothing in multiply.
       params: {
         shape: 'radial',
-        ...{ x1: 0.5, y1: 0.48, x2: 1.06, y2: 1.04 },
+        x1: 0.5,
+        y1: 0.48,
+        x2: 1.06,
+        y2: 1.04,
         stops: [
           { at: 0, colour: '#ffffff', alpha: 1 },
           { at: 0.45, colour: '#ffffff', alpha: 1 },

@@ -157,7 +157,7 @@ describe('local contrast', () => {
     }
     expect(most).toBeLessThan(0.003);
   });
-  it('softens below 0 and does nothing at nought', () => {
+  it('softens below 0 and does nothing at 0', () => {
     expect(swing(treat(photo, 'local-contrast', { amount: -0.8 }), 30, 100)).toBeLessThan(0.03);
     expect(treatmentByKind('local-contrast').neutral(treatmentByKind('local-contrast').schema.parse({ kind: 'local-contrast' }))).toBe(true);
   });

@@ -49,7 +49,10 @@ export function Slider(props: SliderProps) {
 
   const clamp = (v: number) => Math.min(max, Math.max(min, v));
   const say = (pace = 1) =>
-    showHelp(id, pace < 1 ? `Fine: ${pace < 0.1 ? 'a sixteenth' : 'a quarter'} of the way. Closer to the track is faster.` : (idle ?? help));
+    showHelp(
+      id,
+      pace < 1 ? `Fine steps: ${pace < 0.1 ? 'a sixteenth' : 'a quarter'} of the speed. Move closer to the track to go faster.` : (idle ?? help),
+    );
   useEffect(() => () => dropHelp(id), [id]);
   const preview = (v: number) => {
     pending.current = v;

@@ -78,7 +78,7 @@ function ToneStarts({ piece }: { piece: Piece }) {
   const now = JSON.stringify(ready.localTone);
   return (
     <PictureCards
-      label="Start"
+      label="Start from"
       cards={localToneStarts.map(({ name, values }) => ({
         name,
         on: JSON.stringify(values) === now,
