@@ -18,6 +18,8 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     launchOptions: chromiumOptions,
     acceptDownloads: true,
+    // A control that is not there fails its test before the whole time is gone.
+    actionTimeout: 60_000,
   },
   projects: [
     // A test runs at both sizes unless its tag names the one that it needs.

@@ -1,8 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import { chromiumOptions } from '../scripts/chromium.mjs';
-import { root } from '../src/engine/node';
+import { serve } from '../scripts/serve.mjs';
 import type { useFrames } from '../src/store/frames';
 import { line, spin } from './probe';
 
@@ -17,10 +15,7 @@ declare global {
 
 /** The built page (npm run build or demo beforehand) in Chromium. */
 export async function withPage(work: (page: Page) => Promise<void>, density = 1): Promise<void> {
-  const server: ChildProcess = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], {
-    env: { ...process.env, DERMATEX_ROOT: root },
-  });
-  await new Promise((resolve) => server.stdout?.once('data', resolve));
+  const stop = await serve(port);
   const browser = await chromium.launch(chromiumOptions);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: density });
@@ -37,7 +32,7 @@ export async function withPage(work: (page: Page) => Promise<void>, density = 1)
     await work(page);
   } finally {
     await browser.close();
-    server.kill();
+    stop();
   }
 }
 

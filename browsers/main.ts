@@ -1,13 +1,11 @@
 // npm run browsers: the first journey in Chromium (with shared and with private memory), Firefox ESR and WebKitGTK, with times beside each other.
 // --only=NAME runs the browsers whose name begins so.
-import { spawn } from 'node:child_process';
-import path from 'node:path';
+import { serve } from '../scripts/serve.mjs';
 import { spin } from '../scripts/spin.mjs';
 import { chromium, firefox, webkit, type Driver } from './drivers';
 import { journey, type Journey } from './journey';
 
 const PORT = 4388;
-const root = process.env.DERMATEX_ROOT ?? process.cwd();
 const only = process.argv
   .find((a) => a.startsWith('--only='))
   ?.split('=')[1]
@@ -26,8 +24,7 @@ const browsers: [string, () => Promise<Driver>][] = [
   ['WebKitGTK', webkit],
 ];
 
-const server = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(PORT)], { env: { ...process.env, DERMATEX_ROOT: root } });
-await new Promise((resolve) => server.stdout.once('data', resolve));
+const stop = await serve(PORT);
 const done: [string, Journey][] = [];
 const failures: string[] = [];
 for (const [name, start] of browsers) {
@@ -43,7 +40,7 @@ for (const [name, start] of browsers) {
     await driver?.close().catch(() => undefined);
   }
 }
-server.kill();
+stop();
 
 const rows: [string, (j: Journey) => string][] = [
   ['isolated, shared memory', (j) => `${j.isIsolated ? 'yes' : 'no'}, ${j.isShared ? 'yes' : 'no'}`],

@@ -1,3 +1,4 @@
+import { dropIsolation } from '../faults/pageFaults';
 import type { Engine } from '../src/engine/engine';
 import { apart, expect, facet, lay, look, openPhoto, openSample, portrait, settled, test, type } from './fixtures';
 
@@ -98,13 +99,7 @@ test('without isolation each worker has its own memory, and the picture is the s
   const want = await look(page, 0.5, 0.2);
   const context = await browser.newContext({ viewport: page.viewportSize()!, baseURL });
   const plain = await context.newPage();
-  await plain.route('**/*', async (route) => {
-    const response = await route.fetch();
-    const headers = { ...response.headers() };
-    delete headers['cross-origin-opener-policy'];
-    delete headers['cross-origin-embedder-policy'];
-    await route.fulfill({ response, headers });
-  });
+  await dropIsolation(plain);
   await openSample(plain, 'The old keeper');
   expect(await plain.evaluate(() => crossOriginIsolated)).toBe(false);
   expect(apart(await look(plain, 0.5, 0.2), want)).toBeLessThan(1.5);

@@ -1,3 +1,4 @@
+import { rename } from '../faults/pageFaults';
 import sharp from 'sharp';
 import { expect, openPhoto, portrait, test, toRail } from './fixtures';
 
@@ -95,14 +96,9 @@ test('Exif orientation is honoured, and dropped and pasted files open too', { ta
 test('a tab closed during or after a change keeps a whole piece', { tag: '@phone' }, async ({ page, context }) => {
   await openPhoto(page, await portrait());
   const url = page.url();
-  const change = async (p: typeof page, name: string) => {
-    await p.getByRole('button', { name: /, rename$/ }).click();
-    await p.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
-    await p.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
-  };
-  await change(page, 'Kept');
+  await rename(page, 'Kept');
   await page.waitForTimeout(2000);
-  await change(page, 'Under way');
+  await rename(page, 'Under way');
   await page.close();
   const next = await context.newPage();
   await next.goto(url);

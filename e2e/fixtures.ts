@@ -96,7 +96,7 @@ export async function lay(page: Page, material: string): Promise<void> {
 }
 
 export async function type(page: Page, label: string, value: string): Promise<void> {
-  const field = page.getByRole('textbox', { name: `${label}, typed` });
+  const field = page.getByRole('textbox', { name: `${label}, typed`, exact: true });
   await field.fill(value);
   await field.press('Enter');
 }

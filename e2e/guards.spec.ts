@@ -26,7 +26,7 @@ test('faces found, lips eased, and the verdict read', { tag: '@phone' }, async (
   await expect(page.getByTestId('kept-lips')).toBeVisible();
   const before = await mean();
   await type(page, 'Amount', '0');
-  await expect.poll(mean).toBeGreaterThan(before * 1.8);
+  await expect.poll(mean).toBeGreaterThan(before * 1.5);
   await page.getByRole('button', { name: /^Guard / }).click();
   await expect(lips).toContainText(/untouched|hardly touched/);
   await page.getByRole('button', { name: 'Measure exactly' }).click();
@@ -96,7 +96,7 @@ test('a subject by strokes where nobody is, cut out and laid on a material', { t
   await page.getByRole('button', { name: 'Other coats' }).click();
   await page.getByRole('button', { name: 'Solid colour' }).click();
   await facet(page, 'Blend');
-  await page.getByRole('button', { name: /^All \d+ modes$/ }).click();
+  await page.getByRole('button', { name: 'All modes' }).click();
   await page.getByRole('button', { name: 'Normal', exact: true }).first().click();
   await type(page, 'Strength', '100');
   await facet(page, 'Guards');

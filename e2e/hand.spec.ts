@@ -110,6 +110,41 @@ test('old paper with the face kept, exported: at most nine taps', { tag: '@phone
   expect(hand.taps).toBeLessThanOrEqual(9);
 });
 
+test('only the cracks, brown, raised, following the form: at most ten taps', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await settled(page);
+  const levels = () =>
+    page.evaluate(() => {
+      const canvas = document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement;
+      return [...canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data];
+    });
+  const before = await levels();
+  const hand = new Hand(page);
+  await hand.tap('button', 'Add a material');
+  await hand.tap('radio', 'Cracks');
+  await hand.tap('button', 'Craquelure');
+  await hand.tap('button', 'Use it');
+  await hand.tap('switch', 'Follow the form');
+  for (const name of ['Only the cracks', 'Raised']) await expect(page.getByRole('switch', { name })).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Colour: Brown' })).toHaveAttribute('aria-pressed', 'true');
+  await settled(page);
+  const after = await levels();
+  // Most of the ground is as it was, and what has become much darker is brown.
+  let [same, dark, red, blue] = [0, 0, 0, 0];
+  for (let p = 0; p < after.length; p += 4) {
+    const darker = before[p + 1] - after[p + 1];
+    if (Math.abs(darker) <= 2) same++;
+    if (darker < 40) continue;
+    dark++;
+    red += after[p];
+    blue += after[p + 2];
+  }
+  expect(same / (after.length / 4)).toBeGreaterThan(0.5);
+  expect(dark / (after.length / 4)).toBeGreaterThan(0.005);
+  expect(red).toBeGreaterThan(blue * 1.2);
+  expect(hand.taps).toBeLessThanOrEqual(10);
+});
+
 test('vignette and grain: at most six taps', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   const corner = () =>
@@ -145,7 +180,7 @@ test('black and white with a fifth of the old colours: at most six taps', { tag:
   await hand.tap('button', 'Other coats');
   await hand.tap('button', 'Adjustment');
   await hand.tap('button', 'Black and white');
-  const strength = page.getByRole('textbox', { name: 'Strength, typed' }).last();
+  const strength = page.getByRole('textbox', { name: 'Strength, typed', exact: true }).last();
   await strength.tap();
   hand.taps++;
   await strength.fill('80');

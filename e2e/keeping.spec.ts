@@ -1,11 +1,7 @@
 import type { Engine } from '../src/engine/engine';
+import { fillStore, rename } from '../faults/pageFaults';
 import { expect, lay, openPhoto, openSample, portrait, settled, test, type, type Page } from './fixtures';
 
-const rename = async (page: Page, name: string) => {
-  await page.getByRole('button', { name: /, rename$/ }).click();
-  await page.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
-  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
-};
 const named = (page: Page, name: string) => page.getByRole('button', { name: `${name}, rename`, exact: true });
 const killAll = (page: Page) =>
   page.evaluate(() => {
@@ -30,33 +26,13 @@ test('all workers die at once: what is changed meanwhile is saved, and drawn whe
   await settled(page);
 });
 
-/** Fills the store with noise until it takes no more. */
-const fill = (page: Page) =>
-  page.evaluate(async () => {
-    const db = await new Promise<IDBDatabase>((resolve) => {
-      const request = indexedDB.open('dermatex');
-      request.onsuccess = () => resolve(request.result);
-    });
-    const noise = (n: number) => Array.from({ length: n }, () => String.fromCharCode(33 + Math.random() * 90)).join('');
-    for (let n = 400_000; n > 100;) {
-      const took = await new Promise<boolean>((resolve) => {
-        const write = db.transaction('entries', 'readwrite');
-        write.objectStore('entries').put(noise(n), `noise:${Math.random()}`);
-        write.oncomplete = () => resolve(true);
-        write.onabort = () => resolve(false);
-      });
-      if (!took) n = Math.floor(n / 2);
-    }
-    db.close();
-  });
-
 test('a store that is really full: said, the work kept, and saved once a piece is deleted', { tag: '@phone' }, async ({ page, baseURL }) => {
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Storage.overrideQuotaForOrigin', { origin: baseURL as string, quotaSize: 5e6 });
   await openSample(page, 'The light at dusk');
   await openPhoto(page, await portrait());
   await saved(page);
-  await fill(page);
+  await fillStore(page);
   await rename(page, 'Too much');
   await expect(page.getByTestId('save-banner')).toContainText(/Not saved: it needs [\d.]+ [kM]B, and this browser offers ([\d.]+ MB|no more)/);
   await page.screenshot({ path: process.env.SHOTS ? `${process.env.SHOTS}/full.png` : undefined });

@@ -32,9 +32,10 @@ test('steps of a coat: found by a word, lit from a dial, switched off, ordered, 
   await copy.selectOption({ index: 1 });
   await expect(page.getByText(/^Relief is on “.*” too\.$/)).toBeVisible();
   await page.getByRole('button', { name: 'Remove relief' }).click();
-  await page.getByRole('button', { name: 'Remove remap', exact: true }).click();
-  await page.getByRole('button', { name: 'Undo: Remove remap' }).click();
-  await expect(page.getByRole('button', { name: 'Remove remap', exact: true })).toBeVisible();
+  await facet(page, 'Tone');
+  await page.getByRole('button', { name: 'Remove gradient map', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo: Remove gradient map' }).click();
+  await expect(page.getByRole('button', { name: 'Remove gradient map', exact: true })).toBeVisible();
   await page.getByRole('switch', { name: 'On', exact: true }).last().click();
   await toRail(page);
 });

@@ -1,11 +1,11 @@
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Engine } from '../src/engine/engine';
 import type { usePieces } from '../src/store/pieces';
 import { chromiumOptions } from '../scripts/chromium.mjs';
+import { serve } from '../scripts/serve.mjs';
 
 const PORT = 4387;
 export const home = `http://localhost:${PORT}/`;
@@ -16,15 +16,12 @@ declare global {
 }
 
 /** The built page's server, for as long as the work takes. */
-export async function served<T>(root: string, work: () => Promise<T>): Promise<T> {
-  const server: ChildProcess = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(PORT)], {
-    env: { ...process.env, DERMATEX_ROOT: root },
-  });
-  await new Promise((resolve) => server.stdout?.once('data', resolve));
+export async function served<T>(work: () => Promise<T>): Promise<T> {
+  const stop = await serve(PORT);
   try {
     return await work();
   } finally {
-    server.kill();
+    stop();
   }
 }
 
@@ -50,11 +47,6 @@ export const openSample = async (page: Page) => {
   await drawn(page);
 };
 export const drawn = (page: Page) => page.waitForSelector('canvas[data-drawn="fine"]', { timeout: 30_000 });
-export const rename = async (page: Page, name: string) => {
-  await page.getByRole('button', { name: /, rename$/ }).click();
-  await page.getByRole('textbox', { name: 'Name of the piece' }).fill(name);
-  await page.getByRole('textbox', { name: 'Name of the piece' }).press('Enter');
-};
 export const storedNames = (page: Page) =>
   page.evaluate(async () => {
     const db = await new Promise<IDBDatabase>(

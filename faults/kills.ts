@@ -3,7 +3,8 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { drawn, home, isKept, launch, openSample, rename, storedNames, withPage } from './browser';
+import { drawn, home, isKept, launch, openSample, storedNames, withPage } from './browser';
+import { rename } from './pageFaults';
 import { tally, type Tally } from './tally';
 
 /** A worker killed at every edit: each edit is drawn and saved. */
@@ -58,7 +59,7 @@ const besides: ((page: Page) => Promise<void>)[] = [
     await page.getByRole('button', { name: 'Back to the bench' }).click();
   },
 ];
-/** Lets a work go on beside; it ends with the browser. */
+/** Starts work without waiting for it; it ends with the browser. */
 const begun = async (work: Promise<unknown>) => void work.catch(() => undefined);
 
 /**

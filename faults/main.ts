@@ -17,22 +17,23 @@ const seed = Number(argument('seed') ?? Date.now() % 1_000_000);
 const random = numbers(seed);
 const root = process.env.DERMATEX_ROOT ?? process.cwd();
 const count = (whole: number, short: number) => (isShort ? short : whole);
+/** The short cut leaves these to the browser tests. */
+const inWhole = (run: () => Promise<Tally | Tally[]>) => (): Promise<Tally | Tally[]> => (isShort ? Promise.resolve([]) : served(run));
 
 const parts: Record<string, () => Promise<Tally | Tally[]>> = {
   pictures: () => picturesOnCommandLine(count(300, 60), random),
   packs: () => oddPacks(count(75, 75), random),
   requests: () => oddRequests(count(400, 200), random, root),
   recipes: () => oddRecipes(count(300, 25), random, root),
-  'pictures-in-page': () => served(root, () => picturesInPage(count(300, 40), random)),
-  'missing-files': () => (isShort ? Promise.resolve([]) : served(root, missingFiles)),
-  'worker-kills': () => served(root, () => workerKills(count(Number(argument('kills') ?? 50), 2), random)),
-  'browser-kills': () => served(root, () => browserKills(count(Number(argument('kills') ?? 200), 3), random)),
-  // The short cut leaves these to the browser tests.
-  'full-store': () => (isShort ? Promise.resolve([]) : served(root, () => fullStore(10, random))),
-  'two-tabs': () => (isShort ? Promise.resolve([]) : served(root, () => twoTabs(70, random))),
-  'cleared-store': () => (isShort ? Promise.resolve([]) : served(root, () => clearedStore(10))),
-  'without-isolation': () => (isShort ? Promise.resolve([]) : served(root, withoutIsolation)),
-  'damaged-store': () => (isShort ? Promise.resolve([]) : served(root, damagedStore)),
+  'pictures-in-page': () => served(() => picturesInPage(count(300, 40), random)),
+  'missing-files': inWhole(missingFiles),
+  'worker-kills': () => served(() => workerKills(count(Number(argument('kills') ?? 50), 2), random)),
+  'browser-kills': () => served(() => browserKills(count(Number(argument('kills') ?? 200), 3), random)),
+  'full-store': inWhole(() => fullStore(10, random)),
+  'two-tabs': inWhole(() => twoTabs(70, random)),
+  'cleared-store': inWhole(() => clearedStore(10)),
+  'without-isolation': inWhole(withoutIsolation),
+  'damaged-store': inWhole(damagedStore),
 };
 
 console.log(`Faults by seed ${seed}${isShort ? ', the short cut' : ''}`);

@@ -1,4 +1,5 @@
-import { home, isKept, openSample, rename, storedNames, withPage } from './browser';
+import { home, isKept, openSample, storedNames, withPage } from './browser';
+import { dropIsolation, rename } from './pageFaults';
 import { damagedPictures, formats } from './pictures';
 import { expectSentence, tally, type Tally } from './tally';
 
@@ -76,13 +77,7 @@ export function withoutIsolation(): Promise<Tally> {
       'headers dropped',
       () =>
         withPage(async (page) => {
-          await page.route('**/*', async (route) => {
-            const response = await route.fetch();
-            const headers = { ...response.headers() };
-            delete headers['cross-origin-opener-policy'];
-            delete headers['cross-origin-embedder-policy'];
-            await route.fulfill({ response, headers });
-          });
+          await dropIsolation(page);
           await openSample(page);
           if (await page.evaluate(() => crossOriginIsolated)) throw new Error('the page is isolated after all');
           if (await page.getByRole('alert').count()) throw new Error('it complains');

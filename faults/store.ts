@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { drawn, home, isBlank, isKept, openSample, rename, storedNames, withPage } from './browser';
+import { drawn, home, isBlank, isKept, openSample, storedNames, withPage } from './browser';
+import { fillStore, rename } from './pageFaults';
 import { tally, type Tally } from './tally';
 
 /** Every kind of record damaged in every way: the list opens, and what is whole opens. */
@@ -65,25 +66,6 @@ const stored = async (page: Page, name: string) => {
   if (!(await storedNames(page)).includes(name)) throw new Error(`“${name}” is not in the store`);
 };
 
-/** Fills the store until it takes no more, by records of falling size. */
-const fill = (page: Page) =>
-  page.evaluate(async () => {
-    const db = await new Promise<IDBDatabase>(
-      (resolve) => (indexedDB.open('dermatex').onsuccess = (e) => resolve((e.target as IDBOpenDBRequest).result)),
-    );
-    for (let n = 400_000; n > 100;) {
-      const took = await new Promise<boolean>((resolve) => {
-        const write = db.transaction('entries', 'readwrite');
-        const noise = Array.from({ length: n }, () => String.fromCharCode(33 + Math.random() * 90)).join('');
-        write.objectStore('entries').put(noise, `noise:${Math.random()}`);
-        write.oncomplete = () => resolve(true);
-        write.onabort = () => resolve(false);
-      });
-      if (!took) n = Math.floor(n / 2);
-    }
-    db.close();
-  });
-
 /** A store that is full: said, the work stays in memory, and it is saved once there is room. */
 export function fullStore(count: number, random: () => number): Promise<Tally> {
   return tally(
@@ -96,7 +78,7 @@ export function fullStore(count: number, random: () => number): Promise<Tally> {
           await cdp.send('Storage.overrideQuotaForOrigin', { origin: new URL(home).origin, quotaSize: 4e6 + random() * 4e6 });
           await openSample(page);
           await isKept(page);
-          await fill(page);
+          await fillStore(page);
           for (let edit = 0; edit < 3; edit++) await rename(page, `Too much ${edit}`);
           await page.getByText(/Not saved: it needs/).waitFor();
           await cdp.send('Storage.overrideQuotaForOrigin', { origin: new URL(home).origin });

@@ -1,9 +1,14 @@
 // Renders the pictures of the sample pieces' cards with the command line's engine.
 import { execFileSync } from 'node:child_process';
+import { copyFileSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+// A recipe's pictures lie beside it.
+const work = mkdtempSync(path.join(os.tmpdir(), 'dermatex-demo-'));
+copyFileSync(path.join(root, 'demo/photos/sky.jpg'), path.join(work, 'sky.jpg'));
 for (const [piece, photo, scale] of [
   ['keeper', 'keeper', 0.32],
   ['dusk', 'light-at-dusk', 0.32],
@@ -13,6 +18,8 @@ for (const [piece, photo, scale] of [
   ['poster', 'keeper', 0.32],
 ]) {
   const file = (folder, name) => path.join(root, 'demo', folder, name);
+  const recipe = path.join(work, `${piece}.json`);
+  writeFileSync(recipe, readFileSync(file('pieces', `${piece}.json`), 'utf8').replace('../photos/sky.jpg', 'sky.jpg'));
   execFileSync(
     process.execPath,
     [
@@ -21,7 +28,7 @@ for (const [piece, photo, scale] of [
       '--photo',
       file('photos', `${photo}.jpg`),
       '--recipe',
-      file('pieces', `${piece}.json`),
+      recipe,
       '--out',
       file('pieces', `${piece}.jpg`),
       '--scale',

@@ -1,16 +1,15 @@
 // Takes the pictures of docs/screenshots anew, from the sample pieces: npm run build, then node scripts/screenshots.mjs
 import { chromium } from '@playwright/test';
-import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { chromiumOptions } from './chromium.mjs';
 import { root } from './run-ts.mjs';
+import { serve } from './serve.mjs';
 
 const port = 4392;
 const out = path.join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
-const server = spawn(process.execPath, [path.join(root, 'build/server-main.mjs'), String(port)], { env: { ...process.env, DERMATEX_ROOT: root } });
-await new Promise((resolve) => server.stdout.once('data', resolve));
+const stop = await serve(port);
 const browser = await chromium.launch(chromiumOptions);
 
 async function at(width, height, colorScheme, run) {
@@ -138,4 +137,4 @@ await at(...phone, 'dark', async ({ page, shot, sample, calm }) => {
   await shot('blend-phone-dark');
 });
 await browser.close();
-server.kill();
+stop();

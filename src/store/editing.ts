@@ -4,7 +4,7 @@ import { useBench } from './bench';
 
 type PanelEdit = (key: string, value: unknown) => Edit;
 
-/** The step's name when a control of a titled panel has changed: "Drape: across". */
+/** The step's name when a control of a titled panel has changed: "Follow the form: horizontal". */
 export const stepOf =
   (title: string) =>
   (label: string): string =>

@@ -6,7 +6,7 @@ import { takePicture } from './files';
 import { complain } from './notices';
 import { newId } from './newId';
 import { whilePicturesStay } from './pictures';
-import { cardPicture, listCards, listDeleted, loadPiece, markDeleted, removePiece, savePiece, type PieceCard } from './records';
+import { cardPicture, listPieces, loadPiece, markDeleted, removePiece, savePiece, type PieceCard } from './records';
 import { retrySaving } from './saving';
 import { space } from './database';
 import { hearTabs, tellList } from './tabs';
@@ -60,7 +60,7 @@ export const usePieces = create<PiecesState>((set, get) => ({
   deleted: [],
   space: null,
   async refresh() {
-    set({ cards: await listCards(), deleted: await listDeleted(), space: await space() });
+    set({ ...(await listPieces()), space: await space() });
   },
   async create(blob, name, isAccepted = false) {
     return whilePicturesStay(async () => {

@@ -9,7 +9,7 @@ import { newId } from './newId';
 import { useNotices } from './notices';
 import { savePicture } from './pictures';
 import { usePieces } from './pieces';
-import { KEPT_DELETED, listCards, listDeleted, loadPiece, removePiece, savePiece, Unreadable } from './records';
+import { KEPT_DELETED, listCards, listPieces, loadPiece, removePiece, savePiece, Unreadable } from './records';
 import { flush, isUnsaved } from './saving';
 import { openPiece } from './session';
 import { changeOwn, listOwn } from './storage';
@@ -85,13 +85,13 @@ describe('a deleted piece', () => {
     const before = [await readText(`piece:${a.id}`), await readText(`card:${a.id}`)];
     await usePieces.getState().remove(a.id);
     expect(await listCards()).toEqual([]);
-    expect((await listDeleted()).map(({ id }) => id)).toEqual([a.id]);
+    expect((await listPieces()).deleted.map(({ id }) => id)).toEqual([a.id]);
     expect(await readText('picture:p')).toBe('data');
     await usePieces.getState().bringBack(a.id);
     expect([await readText(`piece:${a.id}`), await readText(`card:${a.id}`)]).toEqual(before);
     await usePieces.getState().remove(a.id);
-    expect(await listDeleted(Date.now() + KEPT_DELETED - 60_000)).toHaveLength(1);
-    expect(await listDeleted(Date.now() + KEPT_DELETED + 60_000)).toHaveLength(0);
+    expect((await listPieces(Date.now() + KEPT_DELETED - 60_000)).deleted).toHaveLength(1);
+    expect((await listPieces(Date.now() + KEPT_DELETED + 60_000)).deleted).toHaveLength(0);
     expect([await readText(`piece:${a.id}`), await readText('picture:p')]).toEqual([null, null]);
   });
 });
@@ -223,7 +223,7 @@ describe('history', () => {
     expect(bench().past).toHaveLength(1);
     expect(bench().undo()).toBeNull();
     expect(bench().piece?.strength).toBe(0.5);
-    expect(useNotices.getState().list.at(-1)?.text).toMatch(/^The steps before the last reload are damaged/);
+    expect(useNotices.getState().list.at(-1)?.text).toMatch(/^The steps from before the last reload are damaged/);
   });
 
   it('of a reloaded piece is written again without working the kept steps out', async () => {

@@ -34,15 +34,22 @@ const parsed = (text: string | null | undefined): unknown => {
 /** Deleted pieces come back for this long, in ms: 30 days. */
 export const KEPT_DELETED = 30 * 24 * 3600 * 1000;
 
-/** Cards of all pieces that are not deleted, the last changed first. */
-export const listCards = async (): Promise<PieceCard[]> => (await allCards()).filter(({ deleted }) => deleted === undefined);
+/** Cards of the pieces that are not deleted, the last changed first. */
+export const listCards = async (): Promise<PieceCard[]> => (await listPieces()).cards;
 
-/** Cards of deleted pieces, the last deleted first. Those deleted longer ago than 30 days are removed for good. */
-export async function listDeleted(now = Date.now()): Promise<PieceCard[]> {
-  const cards = (await allCards()).filter(({ deleted }) => deleted !== undefined);
-  const isOver = ({ deleted = now }: PieceCard) => now - deleted > KEPT_DELETED;
-  for (const card of cards.filter(isOver)) await removePiece(card.id);
-  return cards.filter((card) => !isOver(card)).sort((a, b) => (b.deleted ?? 0) - (a.deleted ?? 0));
+/**
+ * Cards of all pieces: those on the list, the last changed first, and the deleted ones, the last deleted first. What was deleted longer ago than 30 days
+ * is removed for good.
+ */
+export async function listPieces(now = Date.now()): Promise<{ cards: PieceCard[]; deleted: PieceCard[] }> {
+  const cards: PieceCard[] = [];
+  const deleted: PieceCard[] = [];
+  for (const card of await allCards()) {
+    if (card.deleted === undefined) cards.push(card);
+    else if (now - card.deleted <= KEPT_DELETED) deleted.push(card);
+    else await removePiece(card.id);
+  }
+  return { cards, deleted: deleted.sort((a, b) => (b.deleted ?? 0) - (a.deleted ?? 0)) };
 }
 
 /** A piece whose card is missing or damaged gets one from its own record. */

@@ -1,6 +1,7 @@
 import type * as z from 'zod';
 import type { BlendName } from '../blend';
 import type { Field } from './field';
+import type { FirstSpec, Start } from './first';
 import type { Sheet } from './sheet';
 
 export const families = [
@@ -63,6 +64,10 @@ export interface Material<S extends z.ZodObject = z.ZodObject> {
   shape: 'square' | 'piece';
   params: S;
   suggest: { blend: BlendName; strength: number };
+  /** How a new coat of it begins besides. */
+  start?: Start;
+  /** The controls that lead a coat's first page, at most five. */
+  first?: readonly FirstSpec[];
   /** Mean luma it aims at, 0..1. */
   luma: number;
   /** Whether its marks are darker or lighter than its ground; by its luma when left out. */

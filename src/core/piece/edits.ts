@@ -1,4 +1,4 @@
-import { materialById } from '../materials';
+import { begun } from '../first/begun';
 import { maskPartByKind } from '../mask';
 import { sourceByKind } from '../sources';
 import type { Lay } from '../lay/lay';
@@ -15,11 +15,11 @@ const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
 
 export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
 
-/** A new coat with the mode and strength that its source, or its material, suggests, and as far held back by guards as suits what it does. */
+/** A new coat as its source suggests, or its material, and as far held back by guards as suits what it does. */
 export function newCoat(id: string, source: SourceInput, look?: { blend: string; strength: number; name?: string }): Coat {
   const { firstLook, guards } = sourceByKind(source.kind);
-  const suggest = source.kind === 'material' ? materialById(String(source.id)).suggest : firstLook;
-  return coatSchema.parse({ id, source, ...suggest, ...look, guards });
+  if (source.kind !== 'material') return coatSchema.parse({ id, source, ...firstLook, ...look, guards });
+  return { ...begun(coatSchema.parse({ id, source, guards })), ...(look as Partial<Coat>) };
 }
 
 /** Puts a coat directly above the chosen one, or first on the photo when none is chosen. */

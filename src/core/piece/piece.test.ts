@@ -44,7 +44,7 @@ describe('coats', () => {
   it('a new one lies directly above the chosen one, with the mode and strength its material suggests', () => {
     const p = edits.addCoat(edits.newCoat('n', { kind: 'material', id: 'wear.film', seed: 1, params: {} }), 'c0')(stacked);
     expect(ids(p)).toBe('c0nc1c2');
-    expect(p.coats[1]).toMatchObject({ blend: 'screen', strength: 0.8, visible: true });
+    expect(p.coats[1]).toMatchObject({ blend: 'screen', strength: 0.9, visible: true });
   });
   it('moves to a place, to the top and to the bottom, and stays within the stack', () => {
     expect(ids(edits.moveCoat('c0', 2)(stacked))).toBe('c1c2c0');

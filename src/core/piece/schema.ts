@@ -63,6 +63,10 @@ const coatFields = {
   guards: z.number().min(0).max(1).default(1),
   /** Amounts of regions that this coat has for itself. */
   guardAmounts: amountsSchema.optional(),
+  /** What first controls that are on have replaced, by control: it comes back when they are switched off. */
+  replaced: z
+    .record(z.string().max(40), z.object({ blend: z.enum(blendNames), strength: strengthField, treatments: z.array(treatmentSchema).max(50) }))
+    .optional(),
 };
 
 /** In a recipe a coat has an id only where another's mask names it. */

@@ -68,6 +68,7 @@ export default defineSource({
         ],
       },
       look: { blend: 'multiply', strength: 0.6 },
+      isComplete: true,
     },
   ],
   schema: gradientSourceSchema,

@@ -29,7 +29,7 @@ const middling = (luma: number) => 0.25 + 3 * luma * (1 - luma);
 export default defineSource({
   kind: 'grain',
   label: 'Grain',
-  offers: [{ label: 'Grain', says: 'Film grain over the whole picture.', words: 'film noise old' }],
+  offers: [{ label: 'Grain', says: 'Film grain over the whole picture.', words: 'film noise old', isComplete: true }],
   schema: grainSourceSchema,
   firstLook: { blend: 'overlay', strength: 1 },
   guards: 0,

@@ -21,6 +21,8 @@ export interface Offer {
   params?: Record<string, unknown>;
   /** Mode and strength, where they are not those of its first look. */
   look?: { blend: string; strength: number };
+  /** Good as it comes: nothing has to be set next. */
+  isComplete?: boolean;
 }
 
 /** What a coat starts from. */

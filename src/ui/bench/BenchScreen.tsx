@@ -2,7 +2,7 @@ import { router } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { coatName } from '@/core/piece/naming';
+import { coatName, sourceName } from '@/core/piece/naming';
 import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
@@ -14,6 +14,7 @@ import { rawPiece } from '@/store/records';
 import { useGuards } from '@/store/guards';
 import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
+import { useTrying } from '@/store/trying';
 import { Act } from '../kit/Act';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
@@ -149,7 +150,10 @@ function StrokeLine() {
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
   const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const text = ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name));
+  const tried = useTrying((s) => s.tried);
+  const text = tried
+    ? `Trying ${sourceName(tried, names)}`
+    : (ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
       <PhotoTab />

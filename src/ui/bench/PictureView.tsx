@@ -40,7 +40,6 @@ function useTool(): Tool | null {
   useEffect(() => {
     useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
     usePicking.getState().stop();
-    disarm();
     return disarm;
   }, [facet, chosen, region]);
   if (picking) return pickTool;

@@ -1,4 +1,4 @@
-import { Pressable, StyleSheet, View } from 'react-native';
+import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { SANS_MEDIUM, useColours } from '../theme';
 
@@ -9,30 +9,41 @@ export interface ChoiceProps<T extends string> {
   onChange(value: T): void;
   /** Hide the label; it still names the group. */
   bare?: boolean;
+  /** In one row that is pushed along, for many. */
+  scrolls?: boolean;
 }
 
 /** One of a few, side by side as cut cards. */
-export function Choice<T extends string>({ label, options, value, onChange, bare }: ChoiceProps<T>) {
+export function Choice<T extends string>({ label, options, value, onChange, bare, scrolls }: ChoiceProps<T>) {
   const c = useColours();
+  const cards = options.map((o) => {
+    const on = o.value === value;
+    return (
+      <Pressable
+        key={o.value}
+        role="radio"
+        aria-checked={on}
+        onPress={() => onChange(o.value)}
+        style={[styles.card, { backgroundColor: on ? c.raised : 'transparent', borderColor: on ? c.accent : c.line }]}
+      >
+        <Text numberOfLines={scrolls ? 1 : undefined} style={{ color: c.ink, fontFamily: on ? SANS_MEDIUM : undefined }}>
+          {o.label}
+        </Text>
+      </Pressable>
+    );
+  });
   return (
     <View style={styles.all}>
       {bare ? null : <Text style={[styles.label, { color: c.ink }]}>{label}</Text>}
-      <View style={styles.row} role="radiogroup" aria-label={label}>
-        {options.map((o) => {
-          const on = o.value === value;
-          return (
-            <Pressable
-              key={o.value}
-              role="radio"
-              aria-checked={on}
-              onPress={() => onChange(o.value)}
-              style={[styles.card, { backgroundColor: on ? c.raised : 'transparent', borderColor: on ? c.accent : c.line }]}
-            >
-              <Text style={{ color: c.ink, fontFamily: on ? SANS_MEDIUM : undefined }}>{o.label}</Text>
-            </Pressable>
-          );
-        })}
-      </View>
+      {scrolls ? (
+        <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 6 }} role="radiogroup" aria-label={label}>
+          {cards}
+        </ScrollView>
+      ) : (
+        <View style={styles.row} role="radiogroup" aria-label={label}>
+          {cards}
+        </View>
+      )}
     </View>
   );
 }

@@ -59,7 +59,7 @@ export function Dial({ label, value, neutral, help, onPreview, onCommit }: DialP
           if (e.pointerType !== 'touch') show(angle(e));
         }}
         onPointerMove={(e) => {
-          // Up and down is the sheet's, until the finger has gone sideways.
+          // Vertical movement scrolls the sheet until the finger has moved sideways.
           if (held.current === 'waits' && Math.abs(e.clientX - began.current.x) > 8) held.current = 'turns';
           if (held.current === 'turns') show(angle(e));
         }}

@@ -125,7 +125,7 @@ const grab: CSSProperties = {
   border: 'none',
   background: 'none',
   cursor: 'ew-resize',
-  // A swipe that scrolls begins on it too; the pointer is then taken away, and nothing has changed.
+  // A scrolling swipe may begin here: the browser then cancels the pointer, and the value stays as it was.
   touchAction: 'pan-y',
   display: 'flex',
   alignItems: 'center',

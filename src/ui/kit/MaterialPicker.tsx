@@ -1,15 +1,11 @@
-import { useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { IconButton, Text, TextInput } from 'react-native-paper';
 import type { SourceInput } from '@/core/piece/edits';
-import { complain } from '@/store/notices';
-import { shelfId, useShelf } from '@/store/shelf';
 import { useColours } from '../theme';
-import { Chips } from './Chips';
-import { MaterialCard } from './MaterialCard';
-import { MaterialThumb } from './MaterialThumb';
-import { OwnThumb } from './OwnThumb';
-import { useGroups, type Entry } from './shelfEntries';
+import { Choice } from './Choice';
+import { MaterialCards } from './MaterialCards';
+import { useGroups } from './shelfEntries';
 
 interface PickerProps {
   /** The material that is tried or in use, marked. */
@@ -19,37 +15,23 @@ interface PickerProps {
   found?(word: string): ReactNode;
 }
 
-const SIZE = 96;
 const LATELY = ['favourites', 'recent'];
 
 /** Materials by family, three in a row on a phone: what was used lately first, or what a word finds. */
 export function MaterialPicker({ current, onChoose, found }: PickerProps) {
   const c = useColours();
   const [find, setFind] = useState<string | null>(null);
-  // As it was when the picker was opened: cards do not move while one after another is tried.
-  const [recent, setRecent] = useState<string[]>([]);
-  const word = useDeferredValue(find ?? '').trim();
-  const groups = useGroups(word, recent);
-  const favourites = useShelf((s) => s.favourites);
   const [family, setFamily] = useState('all');
-  useEffect(() => {
-    const { refresh } = useShelf.getState();
-    void refresh().then(() => setRecent(useShelf.getState().recent), complain);
-  }, []);
-  const lately = groups.filter((g) => LATELY.includes(g.id));
+  const word = useDeferredValue(find ?? '').trim();
+  const groups = useGroups(word);
+  const hasLately = groups.some((g) => LATELY.includes(g.id));
   const families = groups.filter((g) => !LATELY.includes(g.id));
-  const shown = useMemo(() => {
-    const once = new Map<string, Entry>();
-    const from = word !== '' || family === 'all' ? [...lately, ...families] : family === 'lately' ? lately : families.filter((g) => g.id === family);
-    for (const g of from) for (const e of g.entries) once.set(e.id, e);
-    return [...once.values()];
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [groups, family, word]);
-  const side = Math.min(256, Math.ceil((SIZE * 1.2 * (globalThis.devicePixelRatio || 1)) / 16) * 16);
-  const used = current ? shelfId(current) : null;
+  const isIn = (id: string) => word !== '' || family === 'all' || id === family || (family === 'lately' && LATELY.includes(id));
+  // A material stands in its family and may stand among those used lately: it is shown once.
+  const entries = [...new Map(groups.filter((g) => isIn(g.id)).flatMap((g) => g.entries.map((e) => [e.id, e] as const))).values()];
   const options = [
     { value: 'all', label: 'All' },
-    ...(lately.length > 0 ? [{ value: 'lately', label: 'Lately' }] : []),
+    ...(hasLately ? [{ value: 'lately', label: 'Lately' }] : []),
     ...families.map((g) => ({ value: g.id, label: g.label })),
   ];
   return (
@@ -65,7 +47,7 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
             onPress={() => setFind('')}
           />
           <View style={{ flex: 1, minWidth: 0 }}>
-            <Chips label="Family" options={options} value={family} onChange={setFamily} />
+            <Choice label="Family" bare scrolls options={options} value={family} onChange={setFamily} />
           </View>
         </View>
       ) : (
@@ -81,22 +63,8 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
         />
       )}
       {word !== '' ? found?.(word) : null}
-      {shown.length === 0 ? <Text style={{ color: c.ink }}>{`No material is called “${word}”; try another word.`}</Text> : null}
-      <div style={{ display: 'grid', gridTemplateColumns: `repeat(auto-fill, minmax(${SIZE}px, 1fr))`, gap: 8 }}>
-        {shown.map((e) => (
-          <MaterialCard
-            key={e.id}
-            size={SIZE}
-            label={e.label}
-            says={e.label}
-            on={used === e.id}
-            favourite={favourites.includes(e.id)}
-            onPress={() => onChoose(e.source)}
-          >
-            {e.own ? <OwnThumb own={e.own} label="" /> : <MaterialThumb id={e.id} label="" side={side} />}
-          </MaterialCard>
-        ))}
-      </div>
+      {entries.length === 0 ? <Text style={{ color: c.ink }}>{`No material is called “${word}”; try another word.`}</Text> : null}
+      <MaterialCards entries={entries} size={96} current={current} onChoose={onChoose} />
     </View>
   );
 }

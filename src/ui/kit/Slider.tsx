@@ -1,7 +1,7 @@
 import { useEffect, useId, useRef, useState, type CSSProperties } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { SANS_MEDIUM, useColours } from '../theme';
+import { SANS, SANS_MEDIUM, useColours } from '../theme';
 import { dropHelp, showHelp } from './help';
 import { useHeld } from './held';
 import { THUMB, useTrackDrag } from './useTrackDrag';
@@ -22,6 +22,8 @@ export interface SliderProps {
   help?: string;
   /** Why it can do nothing here. */
   idle?: string;
+  /** For an amount with a switch before it: whether it is on, and what a press on its label does. */
+  toggle?: { on: boolean; flip(): void };
   /** While it is held. */
   onPreview?(value: number): void;
   onCommit(value: number): void;
@@ -34,7 +36,7 @@ const decimals = (step: number) => Math.max(0, Math.min(3, Math.ceil(-Math.log10
  * tap. It is filled from zero; a tick marks the default. A swipe that scrolls the sheet changes nothing.
  */
 export function Slider(props: SliderProps) {
-  const { label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, onPreview, onCommit } = props;
+  const { label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, toggle, onPreview, onCommit } = props;
   const c = useColours();
   const id = useId();
   const held = useHeld();
@@ -114,9 +116,14 @@ export function Slider(props: SliderProps) {
   return (
     <View style={[hidden && styles.hidden, idle ? styles.idle : null]} testID={`slider-${label}`}>
       <div className="dx-row" onPointerEnter={(e) => e.pointerType === 'mouse' && say()} onFocus={() => say()}>
-        <span id={`${id}-label`} style={{ ...name, color: c.ink }}>
-          {label}
-        </span>
+        {toggle ? (
+          <button type="button" role="switch" aria-checked={toggle.on} onClick={toggle.flip} style={{ ...name, ...flipStyle, color: c.ink }}>
+            <span aria-hidden style={{ ...box, borderColor: toggle.on ? c.accent : c.quiet, background: toggle.on ? c.accent : 'transparent' }} />
+            {label}
+          </button>
+        ) : (
+          <span style={{ ...name, color: c.ink }}>{label}</span>
+        )}
         <div className="dx-track" {...drag} onDoubleClick={reset}>
           <input
             className="dx-range"
@@ -174,6 +181,19 @@ export function Slider(props: SliderProps) {
 }
 
 const name: CSSProperties = { width: 128, flexShrink: 0, fontSize: 15, lineHeight: '17px', overflowWrap: 'anywhere', userSelect: 'none' };
+const flipStyle: CSSProperties = {
+  display: 'flex',
+  alignItems: 'center',
+  gap: 8,
+  minHeight: 'inherit',
+  padding: 0,
+  border: 'none',
+  background: 'none',
+  textAlign: 'left',
+  fontFamily: SANS,
+  cursor: 'pointer',
+};
+const box: CSSProperties = { width: 16, height: 16, flexShrink: 0, boxSizing: 'border-box', border: '2px solid', borderRadius: 2 };
 const units: CSSProperties = { width: 26, flexShrink: 0, paddingLeft: 3, fontSize: 13, boxSizing: 'border-box' };
 const field: CSSProperties = {
   width: 44,

@@ -1,6 +1,8 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { families, materials, type Material } from '@/core/materials';
+import { isFoundBy } from '@/core/search';
 import type { SourceInput } from '@/core/piece/edits';
+import { complain } from '@/store/notices';
 import { labelOf, sourceOf, useOwn } from '@/store/own';
 import { useShelf } from '@/store/shelf';
 import type { OwnMaterial } from '@/store/storage';
@@ -10,7 +12,7 @@ export interface Entry {
   label: string;
   family: string;
   /** What it is found by. */
-  words: string;
+  words: (string | undefined)[];
   source: SourceInput;
   own?: OwnMaterial;
 }
@@ -34,7 +36,7 @@ const made: Entry[] = materials.map((m: Material) => ({
   id: m.id,
   label: m.label,
   family: m.family,
-  words: `${m.label} ${m.help} ${familyLabel.get(m.family)} ${ALSO[m.family] ?? ''}`.toLowerCase(),
+  words: [m.label, m.help, familyLabel.get(m.family), ALSO[m.family]],
   source: { kind: 'material', id: m.id, seed: 1, params: {} },
 }));
 
@@ -42,7 +44,7 @@ const ownEntry = (own: OwnMaterial, label: string): Entry => ({
   id: own.key,
   label,
   family: own.family ?? 'own',
-  words: `${label} ${own.maker ?? ''} ${familyLabel.get(own.family ?? '') ?? ''} your own`.toLowerCase(),
+  words: [label, own.maker, familyLabel.get(own.family ?? ''), 'your own'],
   source: sourceOf(own),
   own,
 });
@@ -56,17 +58,22 @@ export interface Group {
 }
 
 /** The shelf in groups: favourites and what was used last, own pictures, then the families; or what a word finds. */
-export function useGroups(find: string, recent: string[]): Group[] {
+export function useGroups(find: string): Group[] {
+  // As it was when the shelf was opened, so that cards stay in place while one after another is tried.
+  const [recent, setRecent] = useState<string[]>([]);
+  useEffect(() => {
+    const { refresh } = useShelf.getState();
+    void refresh().then(() => setRecent(useShelf.getState().recent), complain);
+  }, []);
   const own = useOwn((s) => s.list);
   const favourites = useShelf((s) => s.favourites);
   return useMemo(() => {
     const all = [...own.map((o) => ownEntry(o, labelOf(o))), ...made];
-    const words = find.trim().toLowerCase().split(/\s+/).filter(Boolean);
-    const found = all.filter((e) => words.every((w) => e.words.includes(w)));
+    const found = all.filter((e) => isFoundBy(e.words, find));
     const byId = new Map(all.map((e) => [e.id, e]));
     const pick = (ids: string[]) => ids.flatMap((id) => byId.get(id) ?? []);
     const groups: Group[] =
-      words.length > 0
+      find.trim() !== ''
         ? []
         : [
             { id: 'favourites', label: 'Favourites', entries: pick(favourites), also: 'favourite' },

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type PointerEvent } from 'react';
 
-/** A finger on a track drags once it has gone this many px sideways, on the thumb sooner; before that the movement may belong to the sheet. */
+/** A finger on a track drags after this many px sideways, and sooner if it began on the thumb; until then the sheet may still scroll. */
 const BEGINS = 8;
 const BEGINS_ON_THUMB = 2;
 /** Half of what counts as the thumb, in px: a drag that starts there begins at once. */
@@ -10,7 +10,7 @@ const FINE_FROM = 56;
 /** Width of the thumb: its middle travels that much less than the track is wide. */
 export const THUMB = 20;
 
-/** How far the value goes for the pointer's way, by its distance from the track. */
+/** How far the value moves for each pixel of the pointer, by its distance from the track. */
 export function paceAt(distance: number): number {
   const far = Math.abs(distance);
   return far < FINE_FROM ? 1 : far < 2 * FINE_FROM ? 1 / 4 : 1 / 16;
@@ -48,7 +48,7 @@ export function useTrackDrag(track: Track) {
   } | null>(null);
   const rounded = (raw: number) => {
     const { min, max, step } = now.current;
-    // Without the dust of binary fractions.
+    // Rounded, because binary fractions would leave values like 0.7000000000000001.
     return Number(Math.min(max, Math.max(min, min + Math.round((raw - min) / step) * step)).toFixed(6));
   };
   const perPixel = (e: PointerEvent<HTMLElement>) => {

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import type { Field } from '../field';
+import { colourFirst, grain, onlyStains, paleColour, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { clamp, line } from '../random';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
@@ -13,6 +14,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.65,
   suggest: { blend: 'multiply', strength: 0.6 },
+  start: { steps: [tone(0.2, 0, 0)] },
+  first: [onlyStains(0.3, [0.66, 0.62, 0.56], '#5a3a1e', 0.8), paleColour(0.3), colourFirst, grain, raised(0.4, 1)],
   help: 'Browned stock with water stains, foxing, folds and a dark burnt border.',
   params: z.object({
     border: share('Dark border', 1, { max: 2, help: 'How far the burnt edge reaches in.' }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { choice, share, slider } from '../../schema';
 import { layBricks } from '../bricks';
+import { colourStrength, greyGrain, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.385,
-  suggest: { blend: 'soft-light', strength: 0.85 },
+  suggest: { blend: 'soft-light', strength: 0.75 },
+  start: { steps: [tone(0.15, 0, -0.5)] },
+  first: [raised(0.3, 1.5), colourStrength, greyGrain, parameter('rows')],
   help: 'TileWorker-made bricks, chipped and sooted, with recessed mortar.',
   params: z.object({
     bond: choice(

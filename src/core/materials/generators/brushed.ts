@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, raised, size } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -12,6 +13,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.56,
   suggest: { blend: 'overlay', strength: 0.6 },
+  first: [raised(0.15, 1), colourStrength, greyGrain, size],
   help: 'Steel drawn under an abrasive: long fine lines, a soft sheen, a few deep scratches.',
   params: z.object({
     grain: share('Grain', 1, { max: 2 }),

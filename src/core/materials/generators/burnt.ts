@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { borderDistance } from '../border';
+import { colourFirst, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -11,6 +12,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.55,
   suggest: { blend: 'multiply', strength: 1 },
+  start: { params: { reach: 0.022, scorch: 0.8 } },
+  first: [parameter('reach'), parameter('ragged'), parameter('scorch'), colourFirst],
   help: 'A pale sheet burnt away all round: scorched brown, then charred, then gone to black.',
   params: z.object({
     reach: slider('How far it burnt', 0.01, 0.2, 0.06, { unit: '%', factor: 100, step: 0.005, help: 'Of the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { grain, paleColour, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import { weaveCloth } from '../weave';
 
@@ -12,6 +13,7 @@ export default defineMaterial({
   fine: true,
   luma: 0.93,
   suggest: { blend: 'multiply', strength: 0.9 },
+  first: [grain, raised(0.25, 1), paleColour(), parameter('threads')],
   help: 'A primed plain weave with slubs; the ground fills it unevenly.',
   params: z.object({
     threads: slider('Threads', 48, 160, 96, { step: 2, help: 'Threads along the long side.' }),

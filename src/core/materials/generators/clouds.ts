@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, parameter, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.67,
-  suggest: { blend: 'soft-light', strength: 0.8 },
+  suggest: { blend: 'soft-light', strength: 0.6 },
+  start: { steps: [tone(0, 0, -0.4)] },
+  first: [colourFirst, parameter('drama'), parameter('cover'), size],
   help: 'A broken sky for an empty one: soft light over the whole, or multiply above the horizon.',
   params: z.object({
     cover: share('Cover', 0.55),

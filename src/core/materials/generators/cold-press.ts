@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { detail, grain, paleColour, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.93,
-  suggest: { blend: 'multiply', strength: 0.6 },
+  suggest: { blend: 'multiply', strength: 0.85 },
+  start: { steps: [detail(1.5, 1)] },
+  first: [grain, raised(0.6, 1), paleColour(), parameter('grain')],
   help: 'A felt-marked watercolour sheet: rounded hills and narrow valleys over fine fibre.',
   params: z.object({
     tooth: slider('Tooth', 0, 2, 1, { step: 0.05, help: 'How deep the felt marks are.' }),

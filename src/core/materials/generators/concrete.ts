@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -11,6 +12,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.5,
   suggest: { blend: 'overlay', strength: 0.7 },
+  first: [greyGrain, raised(0.4, 2), colourStrength, onlyGrooves(0.2, [0.42, 0.38, 0.32], '#2c2a28')],
   help: 'Grey wall from a mould: air holes, clouds of cement, water that ran down.',
   params: z.object({
     holes: share('Air holes', 1, { max: 2 }),

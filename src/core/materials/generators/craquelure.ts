@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { crackStrokes, growCracks } from '../cracks';
+import { colourFirst, follow, onlyGrooves, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import { line } from '../random';
 
@@ -12,6 +13,8 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.86,
   suggest: { blend: 'multiply', strength: 0.7 },
+  start: { params: { width: 1.8 }, guardAmounts: { skin: 0.6 }, first: { only: 0.6, raised: 0.3 } },
+  first: [onlyGrooves(0.2, [0.88, 0.84, 0.7], '#3a2314', 'Only the cracks', 1, false), colourFirst, raised(0.5, 1.5), follow, parameter('width')],
   help: 'The crack net of an old varnished panel, cupped and dirty in its cracks.',
   params: z.object({
     spacing: slider('Spacing', 0.6, 2, 1, { step: 0.05, help: 'Distance between cracks.' }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { facetNet } from '../facets';
+import { paleColour, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 
 /** Nets of facets, coarse to fine: cells a side, height, weight of their creases. */
@@ -20,6 +21,8 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.52,
   suggest: { blend: 'soft-light', strength: 1 },
+  start: { steps: [tone(0, -0.3, -1)] },
+  first: [parameter('crush'), paleColour(), raised(0.3, 1.5), parameter('size')],
   help: 'A sheet that was crushed and flattened out again; mid grey, for soft light and overlay.',
   params: z.object({
     crush: slider('Crushed', 0, 2, 1, { step: 0.05, help: 'How hard.' }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { borderDistance } from '../border';
+import { otherEnd, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -11,6 +12,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.11,
   suggest: { blend: 'screen', strength: 1 },
+  start: { params: { width: 0.022 } },
+  first: [parameter('width'), parameter('tear'), otherEnd('Black border')],
   help: 'White paper all round with a torn, fibrous inner edge; the picture shows in the middle. For screen.',
   params: z.object({
     width: slider('Width', 0.005, 0.12, 0.03, { unit: '%', factor: 100, step: 0.001, help: 'Of the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, followPhoto, greyGrain, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -11,6 +12,7 @@ export default defineMaterial({
   luma: 0.5,
   marks: 'lights',
   suggest: { blend: 'soft-light', strength: 0.9 },
+  first: [raised(0.2, 1), followPhoto, parameter('size'), colourStrength, greyGrain],
   help: 'Paint set down in thick touches, crowded and thin by turns; mid grey, for soft light and overlay.',
   params: z.object({
     count: slider('Dots', 500, 9000, 4200, { step: 100 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -12,6 +13,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.6,
   suggest: { blend: 'soft-light', strength: 0.8 },
+  first: [greyGrain, raised(0.25, 1), colourStrength, onlyGrooves(0.2, [0.58, 0.54, 0.46], '#2a1d12')],
   help: 'Silver wood scoured by sand and salt: raised grain along the board, long checks.',
   params: z.object({
     grain: share('Grain', 1, { max: 2 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, followPhoto, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { line, smooth } from '../random';
 import type { StrokePoint } from '../sheet';
@@ -13,7 +14,9 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.52,
   marks: 'lights',
-  suggest: { blend: 'overlay', strength: 0.7 },
+  suggest: { blend: 'soft-light', strength: 0.8 },
+  start: { steps: [tone(0, 0, -0.5)] },
+  first: [raised(0.3, 1.5), followPhoto, parameter('width'), colourStrength],
   help: 'Broad strokes of a brush that runs out of paint, every bristle seen; for overlay and soft light.',
   params: z.object({
     strokes: slider('Strokes', 20, 260, 120, { step: 5 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { amount, colourFirst, dark, range } from '../first';
 import { defineMaterial } from '../material';
 import { line, smooth } from '../random';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
@@ -11,7 +12,14 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.037,
-  suggest: { blend: 'screen', strength: 0.8 },
+  suggest: { blend: 'screen', strength: 0.9 },
+  start: { steps: [range(0.04, 0.5)] },
+  first: [
+    amount(0.04, [0.7, 0.4, 0.2]),
+    { control: 'only', label: 'Only the marks', black: [0.05, 0.1, 0.18], white: 0.5, grey: false, blend: 'screen', strength: 0.9 },
+    dark(),
+    colourFirst,
+  ],
   help: 'Worn film on black: transport and handling scratches, dust and hairs. For screen.',
   params: z.object({
     scratches: slider('Scratches', 0, 140, 46, { step: 1, help: 'Long scratches along the film, by count.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { amount, colourFirst, dark, parameter, range } from '../first';
 import { defineMaterial } from '../material';
 import { clamp, line } from '../random';
 import type { StrokePoint } from '../sheet';
@@ -11,7 +12,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.03,
-  suggest: { blend: 'screen', strength: 0.5 },
+  suggest: { blend: 'screen', strength: 0.6 },
+  start: { steps: [range(0.02, 0.6)] },
+  first: [amount(0.02, [0.8, 0.5, 0.3]), dark(), colourFirst, parameter('count')],
   help: 'Greasy marks on glass or a glossy print, whole and smeared. On black, for screen.',
   params: z.object({
     count: slider('Prints', 1, 30, 11, { step: 1 }),

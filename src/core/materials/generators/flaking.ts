@@ -3,6 +3,7 @@ import { colour, share, slider } from '../../schema';
 import { parseHex, srgbToLab } from '../../color/srgb';
 import { islandsOf, slowField, spreadCells } from '../cells';
 import { crackStrokes, growCracks } from '../cracks';
+import { onlyGrooves, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -12,7 +13,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.545,
-  suggest: { blend: 'overlay', strength: 0.85 },
+  suggest: { blend: 'hard-light', strength: 0.55 },
+  start: { steps: [tone(-0.05, 0, -0.4)], guardAmounts: { skin: 0.6 } },
+  first: [parameter('loss'), parameter('paint'), raised(0.4, 2), onlyGrooves(0.16, 0.5, '#4a2f1d')],
   help: 'Old paint that has cracked, curled and come off the boards beneath in whole flakes.',
   params: z.object({
     loss: slider('How much is gone', -0.6, 0.8, 0, { step: 0.05 }),

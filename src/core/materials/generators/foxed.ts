@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, grain, onlyStains, paleColour, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Spot } from '../sheet';
 
@@ -11,6 +12,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.84,
   suggest: { blend: 'multiply', strength: 0.85 },
+  first: [onlyStains(0.68, [0.85, 0.83, 0.8], '#7a4a22', 0.9), paleColour(0.12), colourFirst, grain, raised(0.4, 1)],
   help: 'An old book page: cream, with rusty spots in clusters and faint damp.',
   params: z.object({
     foxing: share('Foxing', 1, { max: 2.5, help: 'Rusty spots in clusters.' }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { roughBorder } from '../border';
+import { otherEnd, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -11,6 +12,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.885,
   suggest: { blend: 'multiply', strength: 1 },
+  start: { params: { width: 0.02 } },
+  first: [parameter('width'), parameter('rough'), otherEnd('White border')],
   help: 'The black border of a hand print, rough where the emulsion ended; clear inside. For multiply.',
   params: z.object({
     width: slider('Width', 0.005, 0.12, 0.028, { unit: '%', factor: 100, step: 0.001, help: 'Of the long side.' }),

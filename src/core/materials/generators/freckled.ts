@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, follow, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,6 +11,13 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.93,
   suggest: { blend: 'multiply', strength: 0.6 },
+  start: { guardAmounts: { lips: 1 } },
+  first: [
+    { control: 'only', label: 'Only the marks', black: 0.6, white: [0.95, 0.92, 0.88], grey: false, blend: 'multiply', strength: 0.6 },
+    colourFirst,
+    parameter('freckles'),
+    follow,
+  ],
   help: 'Freckles and a little redness, in colour only, on near white; for multiply, painted in where they should be.',
   params: z.object({
     freckles: share('Freckles', 1, { max: 2 }),

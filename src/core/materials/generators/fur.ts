@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, followPhoto, greyGrain, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -11,7 +12,9 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.35,
-  suggest: { blend: 'overlay', strength: 0.55 },
+  suggest: { blend: 'soft-light', strength: 0.8 },
+  start: { steps: [tone(0.35, 0, -0.5)] },
+  first: [raised(0.25, 1), followPhoto, size, colourStrength, greyGrain],
   help: 'A short dense coat that parts and whorls; dark roots, light tips.',
   params: z.object({
     hairs: slider('Hairs', 4000, 26000, 15000, { step: 500 }),

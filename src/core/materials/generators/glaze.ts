@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { crackStrokes, growCracks } from '../cracks';
+import { colourFirst, follow, onlyGrooves, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 
 const TURN = 2 * Math.PI;
@@ -12,7 +13,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.82,
-  suggest: { blend: 'multiply', strength: 0.8 },
+  suggest: { blend: 'multiply', strength: 0.9 },
+  start: { scale: 1.5, steps: [tone(0.12, 0.5, -0.2)], guardAmounts: { skin: 0.6 } },
+  first: [onlyGrooves(0.48, [0.84, 0.83, 0.79], '#3a2314', 'Only the cracks', 1, false), colourFirst, raised(0.5, 1.5), follow, parameter('spacing')],
   help: 'Old glazed ware: a tight net of hairlines stained by tea, with a few that run right across.',
   params: z.object({
     spacing: slider('Spacing', 0.5, 2, 1, { step: 0.05 }),

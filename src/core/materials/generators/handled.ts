@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { borderDistance } from '../border';
+import { parameter, tone } from '../first';
 import { defineMaterial } from '../material';
 import type { Spot, StrokePoint } from '../sheet';
 
@@ -11,7 +12,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.56,
-  suggest: { blend: 'hard-light', strength: 0.6 },
+  suggest: { blend: 'hard-light', strength: 1 },
+  start: { steps: [tone(0.03, 0, 0)] },
+  first: [parameter('margin'), parameter('wear'), parameter('bends')],
   help: 'The white margin and the worn surface of a print that went through many hands: soft corners, cracked bends, rubbed shine.',
   params: z.object({
     margin: slider('Margin', 0, 0.1, 0.035, { unit: '%', factor: 100, step: 0.001, help: 'White paper round the picture, of the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share } from '../../schema';
+import { amount, colourFirst, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,6 +11,7 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.25,
   suggest: { blend: 'screen', strength: 0.45 },
+  first: [amount(0, [1, 0.75, 0.5]), colourFirst, parameter('height')],
   help: 'Mist that lies low and thins upwards, in drifts; for screen, over what is far away.',
   params: z.object({
     height: share('Height', 0.6, { help: 'How far up it reaches.' }),

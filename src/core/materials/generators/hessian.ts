@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { colourStrength, follow, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { weaveCloth } from '../weave';
 
@@ -11,7 +12,9 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.48,
-  suggest: { blend: 'overlay', strength: 0.6 },
+  suggest: { blend: 'soft-light', strength: 0.7 },
+  start: { steps: [tone(0, 0, -0.5)] },
+  first: [raised(0.12, 1), colourStrength, follow, parameter('threads')],
   help: 'Coarse jute sacking with open gaps and hairy, uneven threads.',
   params: z.object({
     threads: slider('Threads', 36, 120, 64, { step: 2, help: 'Threads along the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { detail, grain, paleColour, raised, size } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.94,
-  suggest: { blend: 'multiply', strength: 0.9 },
+  suggest: { blend: 'multiply', strength: 1 },
+  start: { params: { relief: 2 }, steps: [detail(2, 1)] },
+  first: [grain, raised(0.9, 1), paleColour(), size],
   help: 'Smooth drawing paper: hardly a tooth, fine fibres in the sheet.',
   params: z.object({
     relief: slider('Tooth', 0, 2, 1, { step: 0.05, help: 'How rough the sheet is.' }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { slowField } from '../cells';
+import { colourStrength, followPhoto, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { layRibbons, type Ribbon } from '../ribbons';
 
@@ -19,7 +20,9 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.53,
   marks: 'lights',
-  suggest: { blend: 'overlay', strength: 0.75 },
+  suggest: { blend: 'overlay', strength: 0.85 },
+  start: { steps: [tone(0, 0.4, -1)] },
+  first: [raised(0.25, 1), followPhoto, parameter('size'), colourStrength],
   help: 'Paint spread with a knife: flat facets with a lip where it was pushed; mid grey, for overlay.',
   params: z.object({
     size: slider('Size of the knife', 0.5, 1.6, 1, { step: 0.05 }),

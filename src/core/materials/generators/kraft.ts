@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, grain, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.56,
-  suggest: { blend: 'overlay', strength: 0.7 },
+  suggest: { blend: 'soft-light', strength: 0.8 },
+  start: { steps: [tone(0, 0, -0.3)] },
+  first: [grain, colourStrength, raised(0.6, 1)],
   help: 'Brown wrapping paper with light and dark fibres; mid tone, for overlay and multiply.',
   params: z.object({
     fibres: share('Fibres', 1, { max: 2 }),

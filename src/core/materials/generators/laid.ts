@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { detail, grain, paleColour, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Sheet, StrokePoint } from '../sheet';
 
@@ -11,7 +12,9 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.88,
-  suggest: { blend: 'multiply', strength: 0.8 },
+  suggest: { blend: 'multiply', strength: 0.9 },
+  start: { steps: [detail(1.6, 1)] },
+  first: [grain, raised(0.6, 1), paleColour(0.1), parameter('lines')],
   help: 'Letter paper with the fine lines of its mould and wider chain lines across them.',
   params: z.object({
     lines: slider('Lines', 80, 240, 150, { step: 2, help: 'Fine lines along the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { layRibbons, type Ribbon } from '../ribbons';
 
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.38,
-  suggest: { blend: 'soft-light', strength: 0.8 },
+  suggest: { blend: 'soft-light', strength: 0.7 },
+  start: { steps: [tone(0.3, 0, -0.3)] },
+  first: [raised(0.3, 1.5), colourStrength, greyGrain, parameter('size')],
   help: 'Leaves as they lie in autumn, layer on layer, with their veins.',
   params: z.object({
     size: slider('Size', 0.5, 1.6, 1, { step: 0.05 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { amount, colourFirst, parameter } from '../first';
 import { defineMaterial } from '../material';
 import type { Spot } from '../sheet';
 
@@ -11,6 +12,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.09,
   suggest: { blend: 'screen', strength: 0.7 },
+  start: { guardAmounts: { skin: 1, hair: 0.9, subject: 0.9 } },
+  first: [amount(0, [1, 0.8, 0.5]), colourFirst, parameter('count'), parameter('size')],
   help: 'Harbour lamps far behind the plane of focus: discs with a slightly brighter rim. On black, for screen.',
   params: z.object({
     count: slider('Lights', 5, 160, 60, { step: 1 }),

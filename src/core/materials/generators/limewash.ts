@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { grain, paleColour, raised, size } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,6 +11,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.78,
   suggest: { blend: 'multiply', strength: 0.7 },
+  first: [grain, raised(0.2, 1), paleColour(0.2), size],
   help: 'Thin coats of lime brushed crosswise on an old wall, cloudy and soft.',
   params: z.object({
     clouds: share('Clouds', 1, { max: 2, help: 'How uneven the coats dried.' }),

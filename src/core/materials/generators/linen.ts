@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { colourStrength, follow, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { weaveCloth } from '../weave';
 
@@ -11,7 +12,9 @@ export default defineMaterial({
   shape: 'square',
   fine: true,
   luma: 0.55,
-  suggest: { blend: 'overlay', strength: 0.75 },
+  suggest: { blend: 'overlay', strength: 0.6 },
+  start: { steps: [tone(0, 0.2, -0.5)] },
+  first: [raised(0.25, 1), colourStrength, follow, parameter('threads')],
   help: 'Unprimed flax: uneven threads, many slubs, brown and grey by the thread.',
   params: z.object({
     threads: slider('Threads', 96, 240, 178, { step: 2, help: 'Threads along the long side.' }),

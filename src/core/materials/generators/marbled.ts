@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import type { Field } from '../field';
+import { colourStrength, followPhoto, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.51,
-  suggest: { blend: 'overlay', strength: 0.5 },
+  suggest: { blend: 'soft-light', strength: 0.6 },
+  start: { steps: [tone(0, -0.2, -0.3)] },
+  first: [raised(0.5, 3), followPhoto, size, colourStrength],
   help: 'Oil colours floated on water and drawn about: bands that crowd and fray.',
   params: z.object({
     bands: slider('Bands', 4, 20, 11, { step: 1 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { dark, follow, parameter } from '../first';
 import { defineMaterial } from '../material';
 import { weaveCloth } from '../weave';
 
@@ -11,7 +12,8 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.25,
-  suggest: { blend: 'screen', strength: 0.5 },
+  suggest: { blend: 'screen', strength: 0.3 },
+  first: [dark(0.35), follow, parameter('threads')],
   help: 'Pale thin threads far apart over black; for screen, a veil over the picture.',
   params: z.object({
     threads: slider('Threads', 40, 150, 84, { step: 2, help: 'Threads along the long side.' }),

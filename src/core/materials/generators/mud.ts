@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { crackStrokes, growCracks } from '../cracks';
+import { colourFirst, follow, onlyGrooves, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 const TURN = 2 * Math.PI;
@@ -13,7 +14,9 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.48,
   marks: 'darks',
-  suggest: { blend: 'multiply', strength: 0.75 },
+  suggest: { blend: 'multiply', strength: 0.65 },
+  start: { params: { width: 0.7 }, steps: [tone(0.45, 0, -0.3)], guardAmounts: { skin: 0.6 } },
+  first: [onlyGrooves(0.14, [0.46, 0.42, 0.3], '#3a2314', 'Only the cracks', 0.9, false), colourFirst, raised(0.5, 1.5), follow, size],
   help: 'A dried pool: wide gaps, plates with curled rims. For multiply, or remapped to its gaps alone.',
   params: z.object({
     width: share('Gaps', 1, { min: 0.3, max: 2, help: 'How far the plates have shrunk.' }),

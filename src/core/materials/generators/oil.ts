@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { slowField } from '../cells';
+import { colourStrength, followPhoto, parameter, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { layRibbons, type Ribbon } from '../ribbons';
 
@@ -21,7 +22,9 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.525,
   marks: 'lights',
-  suggest: { blend: 'overlay', strength: 0.7 },
+  suggest: { blend: 'overlay', strength: 0.85 },
+  start: { steps: [tone(0, 0.4, -1)] },
+  first: [raised(0.25, 1), followPhoto, parameter('size'), colourStrength],
   help: 'Thick paint laid stroke over stroke along the forms, every bristle seen; mid grey, for overlay and relief.',
   params: z.object({
     size: slider('Size of the brush', 0.5, 1.6, 1, { step: 0.05 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.42,
-  suggest: { blend: 'soft-light', strength: 0.8 },
+  suggest: { blend: 'soft-light', strength: 0.65 },
+  start: { steps: [tone(0.15, 0, -0.25)] },
+  first: [raised(0.3, 1.5), colourStrength, greyGrain, size],
   help: 'A lantern roof: brown copper gone green, with runs where the rain took it.',
   params: z.object({
     green: share('Green', 0.6, { help: 'How far it has turned.' }),

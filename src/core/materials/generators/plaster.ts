@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { crackStrokes, growCracks } from '../cracks';
 import type { Field } from '../field';
+import { colourStrength, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
 import { line, smooth } from '../random';
 import type { Sheet, StrokePoint } from '../sheet';
@@ -14,6 +15,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.54,
   suggest: { blend: 'overlay', strength: 0.7 },
+  first: [greyGrain, raised(0.4, 2), colourStrength, onlyGrooves(0.25, [0.48, 0.45, 0.4], '#3a3028')],
   help: 'Trowelled render with pits, damp and hairline cracks; mid grey, for overlay and soft light.',
   params: z.object({
     relief: slider('Relief', 0, 2, 1, { step: 0.05, help: 'How rough the surface is.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { detail, grain, paleColour, raised, size } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.87,
-  suggest: { blend: 'multiply', strength: 0.8 },
+  suggest: { blend: 'multiply', strength: 0.9 },
+  start: { steps: [detail(1.6, 1)] },
+  first: [grain, raised(0.5, 1), paleColour(), size],
   help: 'A hand-made sheet with long fibres and threads in it, a few of them coloured.',
   params: z.object({
     fibres: share('Fibres', 1, { max: 2 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { amount, colourFirst, parameter, range } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.035,
-  suggest: { blend: 'screen', strength: 0.6 },
+  suggest: { blend: 'screen', strength: 0.8 },
+  start: { steps: [range(0.03, 0.4)] },
+  first: [amount(0.03, [0.6, 0.4, 0.25]), colourFirst, parameter('drops'), parameter('angle')],
   help: 'Driven rain at three distances: short and thin behind, long and soft in front. On black, for screen.',
   params: z.object({
     angle: slider('Angle', -40, 40, 14, { unit: '°', step: 1, help: 'How far the wind drives it.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, onlyStains, parameter, size } from '../first';
 import { defineMaterial } from '../material';
 import { line } from '../random';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
@@ -12,6 +13,8 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.975,
   suggest: { blend: 'multiply', strength: 0.8 },
+  start: { first: { only: 0.6 } },
+  first: [onlyStains(0.8, [0.985, 0.97, 0.94], '#5a3216', 0.85), colourFirst, parameter('rings'), size],
   help: 'Where mugs stood and tea was spilt; on white, for multiply.',
   params: z.object({
     rings: slider('Rings', 0, 14, 5, { step: 1 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.32,
-  suggest: { blend: 'overlay', strength: 0.5 },
+  suggest: { blend: 'soft-light', strength: 0.7 },
+  start: { steps: [tone(0.25, 0, -0.2)] },
+  first: [raised(0.3, 1.5), colourStrength, greyGrain, size],
   help: 'Iron plate eaten by salt air: scale in orange and brown, dark metal between.',
   params: z.object({
     rust: share('Rust', 0.6, { help: 'How much of the plate has gone.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, follow, raised, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,7 +11,9 @@ export default defineMaterial({
   fine: true,
   shape: 'square',
   luma: 0.62,
-  suggest: { blend: 'soft-light', strength: 0.7 },
+  suggest: { blend: 'overlay', strength: 0.8 },
+  start: { steps: [tone(-0.2, 0.3, -0.5)] },
+  first: [raised(0.5, 1.5), colourStrength, follow, size],
   help: 'Fine cloth with slubs along one way and a soft sheen in folds.',
   params: z.object({
     sheen: share('Sheen', 1, { max: 2 }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
 import type { Field } from '../field';
+import { awayFromEnds, detail, follow, greyGrain, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import { turnedLattice } from '../lattice';
 import { type Sheet } from '../sheet';
@@ -12,7 +13,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.494,
-  suggest: { blend: 'soft-light', strength: 0.8 },
+  suggest: { blend: 'overlay', strength: 0.8 },
+  start: { steps: [detail(1.6, 0)], limits: [0.08, 0.3, 0.75, 0.95] },
+  first: [greyGrain, follow, parameter('fineness'), awayFromEnds, raised(0.4, 1)],
   help: 'Pores and fine lines on an even grey, for skin that has been smoothed too far.',
   params: z.object({
     fineness: slider('Fineness', 0.5, 2, 1, { step: 0.05, help: 'Cells along the long side.' }),

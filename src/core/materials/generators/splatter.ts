@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, onlyStains, parameter } from '../first';
 import { defineMaterial } from '../material';
 import type { Spot, StrokePoint } from '../sheet';
 
@@ -10,7 +11,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.965,
-  suggest: { blend: 'multiply', strength: 0.75 },
+  suggest: { blend: 'multiply', strength: 0.6 },
+  start: { guardAmounts: { skin: 0.9 } },
+  first: [onlyStains(0.2, 0.97, '#15120f', 0.7, { grey: false }), colourFirst, parameter('amount')],
   help: 'Flicked ink: a few large drops, very many small ones, thrown in lines. On white, for multiply.',
   params: z.object({
     throws: slider('Throws', 1, 20, 8, { step: 1, help: 'How often the brush was flicked.' }),

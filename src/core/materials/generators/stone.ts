@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, raised, size } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,6 +11,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.42,
   suggest: { blend: 'overlay', strength: 0.5 },
+  first: [raised(0.3, 1.5), colourStrength, greyGrain, size],
   help: 'A broken face of grey rock with ledges, grains and lichen.',
   params: z.object({
     ledges: share('Ledges', 1, { max: 2, help: 'How boldly the rock broke.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { choice, share, slider } from '../../schema';
+import { amount, colourFirst, parameter } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -10,6 +11,7 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.08,
   suggest: { blend: 'screen', strength: 0.8 },
+  first: [amount(0, [1, 0.7, 0.45]), colourFirst, parameter('heat')],
   help: 'Warm light that got past the camera’s back. On black, for screen.',
   params: z.object({
     from: choice(

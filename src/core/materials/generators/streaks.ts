@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { amount, colourFirst, dark, parameter } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -11,6 +12,7 @@ export default defineMaterial({
   shape: 'piece',
   luma: 0.04,
   suggest: { blend: 'screen', strength: 0.7 },
+  first: [amount(0.02, [0.8, 0.5, 0.25]), dark(), colourFirst, parameter('density')],
   help: 'Light dragged across the picture, by angle, length and density. On black, for screen.',
   params: z.object({
     angle: slider('Angle', -90, 90, 78, { unit: '°', step: 1 }),

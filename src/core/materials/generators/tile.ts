@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { colour, share, slider } from '../../schema';
 import { parseHex, srgbToLab } from '../../color/srgb';
 import { layBricks } from '../bricks';
+import { colourStrength, greyGrain, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -12,6 +13,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.645,
   suggest: { blend: 'soft-light', strength: 0.8 },
+  first: [raised(0.4, 2), colourStrength, greyGrain, parameter('rows')],
   help: 'TileWorker-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
   params: z.object({
     rows: slider('Rows', 3, 14, 6, { step: 1 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { slider } from '../../schema';
+import { colourStrength, follow, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -12,6 +13,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.45,
   suggest: { blend: 'overlay', strength: 0.6 },
+  first: [raised(0.25, 1), colourStrength, follow, parameter('ribs')],
   help: 'Work cloth with ribs on the slant, worn lighter along their backs.',
   params: z.object({
     ribs: slider('Ribs', 40, 130, 84, { step: 2, help: 'Along the long side.' }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { followPhoto, grain, paleColour, parameter, size, tone } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -9,7 +10,9 @@ export default defineMaterial({
   seamless: true,
   shape: 'square',
   luma: 0.78,
-  suggest: { blend: 'multiply', strength: 0.7 },
+  suggest: { blend: 'multiply', strength: 0.6 },
+  start: { steps: [tone(0.15, 0.1, 0.1)] },
+  first: [parameter('rims'), followPhoto, size, paleColour(), grain],
   help: 'Thin washes let dry one into the other: pale pools with dark feathered rims on paper.',
   params: z.object({
     washes: slider('Washes', 1, 7, 4, { step: 1 }),

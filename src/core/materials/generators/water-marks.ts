@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
 import type { Field } from '../field';
+import { colourFirst, grain, onlyStains, paleColour } from '../first';
 import { defineMaterial } from '../material';
 
 export default defineMaterial({
@@ -11,6 +12,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.88,
   suggest: { blend: 'multiply', strength: 0.9 },
+  first: [onlyStains(0.62, [0.88, 0.86, 0.82], '#6a4a2a', 0.7), paleColour(), colourFirst, grain],
   help: 'Tide lines where water crept through a sheet and dried: thin dark fronts, one inside another.',
   params: z.object({
     fronts: slider('Tide lines', 1, 6, 4, { step: 1 }),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourStrength, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
 
@@ -12,6 +13,7 @@ export default defineMaterial({
   fine: true,
   luma: 0.525,
   suggest: { blend: 'soft-light', strength: 0.85 },
+  first: [greyGrain, raised(0.25, 1), colourStrength, onlyGrooves(0.1, [0.48, 0.42, 0.32], '#2a1d12')],
   help: 'Greyed planks with raised grain, checks, knots and nail holes.',
   params: z.object({
     boards: slider('Boards', 1, 9, 4, { step: 1 }),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { share } from '../../schema';
 import { borderDistance } from '../border';
+import { colourFirst, parameter } from '../first';
 import { defineMaterial } from '../material';
 import type { StrokePoint } from '../sheet';
 
@@ -11,7 +12,8 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.08,
-  suggest: { blend: 'screen', strength: 0.8 },
+  suggest: { blend: 'screen', strength: 0.7 },
+  first: [parameter('reach'), parameter('scuffs'), colourFirst],
   help: 'A print rubbed pale from its borders inwards, scuffed at the corners, clear in the middle. On black, for screen.',
   params: z.object({
     reach: share('Reach', 0.5, { help: 'How far in the wear goes.' }),

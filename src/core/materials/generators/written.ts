@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
+import { colourFirst, grain, onlyStains, paleColour, raised, tone } from '../first';
 import { defineMaterial } from '../material';
 import { line } from '../random';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
@@ -11,7 +12,9 @@ export default defineMaterial({
   seamless: false,
   shape: 'piece',
   luma: 0.77,
-  suggest: { blend: 'multiply', strength: 0.8 },
+  suggest: { blend: 'multiply', strength: 0.7 },
+  start: { steps: [tone(0.1, 0, -0.2)] },
+  first: [onlyStains(0.1, [0.49, 0.46, 0.4], '#3a2a1c', 0.8, { detail: [24, 1.6] }), paleColour(0.22), colourFirst, grain, raised(0.3, 1)],
   help: 'An old card with a faded hand on it, stained and softened at its corners. The writing says nothing.',
   params: z.object({
     ink: share('Ink', 1, { max: 2 }),

@@ -3,11 +3,10 @@ import { useEffect, useState, type CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { addCoat, newCoat, type SourceInput } from '@/core/piece/edits';
-import { sourceName } from '@/core/piece/naming';
+import { isFoundBy } from '@/core/search';
 import { sources, type Source } from '@/core/sources';
 import type { Offer } from '@/core/sources/source';
 import { useBench } from '@/store/bench';
-import { useOwn } from '@/store/own';
 import { shelfId } from '@/store/shelf';
 import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
@@ -20,23 +19,21 @@ const offered = sources.flatMap((source) => (source.offers ?? []).map((offer) =>
 /** Adds an offered coat; one that is another picture treated is treated next. */
 function make({ schema, kind, is }: Source, offer: Offer): void {
   const { addCoat: add, openFacet } = useBench.getState();
-  const { blend, strength } = offer.look ?? {};
-  add(schema.parse({ kind, ...offer.params }) as SourceInput, blend && strength ? { blend, strength, name: offer.label } : undefined);
-  // What is good as it comes leaves the rail in view; what is empty at first is set next.
-  openFacet(is ? 'tone' : offer.look || kind === 'grain' ? null : 'material');
+  add(schema.parse({ kind, ...offer.params }) as SourceInput, offer.look && { ...offer.look, name: offer.label });
+  // After what is good as it comes, the rail stays in view.
+  openFacet(offer.isComplete ? null : is ? 'tone' : 'material');
 }
 
 /** What a new coat is made of: a tap tries a material on the photo, each in place of the last; “Use it” keeps it. */
 export function AddFacet() {
   const { preview, openFacet } = useBench.getState();
-  const names = useOwn((s) => s.names);
-  const { tried, set } = useTrying();
+  const tried = useTrying((s) => s.tried);
   const [others, setOthers] = useState(false);
   // What was only tried goes with the page.
   useEffect(
     () => () => {
       if (useTrying.getState().tried) useBench.getState().preview(null);
-      useTrying.setState({ tried: null, name: '' });
+      useTrying.setState({ tried: null });
     },
     [],
   );
@@ -44,7 +41,7 @@ export function AddFacet() {
     // Chosen once more, it is kept.
     if (tried && shelfId(tried) === shelfId(source)) return keepTried();
     const { chosen } = useBench.getState();
-    set({ tried: source, name: sourceName(source, names) });
+    useTrying.setState({ tried: source });
     preview(addCoat(newCoat('tried', source), chosen));
   };
   const lay = (source: SourceInput) => {
@@ -62,8 +59,7 @@ export function AddFacet() {
         </Act>
       </View>
     );
-  const matching = (word: string) =>
-    offered.filter(({ offer }) => `${offer.label} ${offer.says} ${offer.words ?? ''}`.toLowerCase().includes(word.toLowerCase()));
+  const matching = (word: string) => offered.filter(({ offer }) => isFoundBy([offer.label, offer.says, offer.words], word));
   return (
     <View style={{ gap: 8 }}>
       <MaterialPicker
@@ -88,10 +84,9 @@ export function AddFacet() {
 
 function keepTried(): void {
   const { tried } = useTrying.getState();
-  const { preview, addCoat: add, openFacet } = useBench.getState();
+  const { addCoat: add, openFacet } = useBench.getState();
   if (!tried) return;
-  useTrying.setState({ tried: null, name: '' });
-  preview(null);
+  useTrying.setState({ tried: null });
   add(tried);
   openFacet('blend');
 }

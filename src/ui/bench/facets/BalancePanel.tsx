@@ -49,8 +49,8 @@ export function BalancePanel() {
           </Act>
           <Act onPress={() => void balance().catch(complain)}>Auto white balance</Act>
           {spot || automatic ? (
-            <Act plain onPress={() => keep('Forget the grey', {})}>
-              Delete
+            <Act plain onPress={() => keep('Reset white balance', {})}>
+              Reset
             </Act>
           ) : null}
         </Acts>

@@ -1,83 +1,117 @@
-import { useState, type CSSProperties } from 'react';
+import { useEffect, useId, useState, type CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { modeById, modeGroups, modes, type Mode } from '@/core/blend';
+import * as z from 'zod';
+import { modeGroups, modes, type Mode } from '@/core/blend';
 import { changeCoat } from '@/core/piece/edits';
 import { strengthField, type Coat } from '@/core/piece/schema';
-import * as z from 'zod';
-import { useLumaBelow } from '@/store/lumaBelow';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
+import { useLumaBelow } from '@/store/lumaBelow';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
+import { dropHelp, showHelp } from '../../kit/help';
 import { Limits, type LimitValues } from '../../kit/Limits';
 import { Panel } from '../../kit/Panel';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { FirstControls } from './FirstControls';
 
 const strengthSchema = z.object({ strength: strengthField });
 
-/** Strength, then the modes: those tried first for textures in a quick row, all of them in groups; each shows while pointed at. */
+/** A coat's first page: its strength, the modes tried first, and the few controls that its material leads with. */
 export function BlendFacet({ coat }: { coat: Coat }) {
   const c = useColours();
-  const [tried, setTried] = useState<Mode | null>(null);
-  const { change, preview, openFacet } = useBench.getState();
+  const [all, setAll] = useState(false);
+  const { openFacet } = useBench.getState();
   const kept = useBench((s) => s.piece?.coats.find((k) => k.id === coat.id)) ?? coat;
-  const blend = (mode: Mode) => changeCoat(coat.id, () => ({ blend: mode.id as Coat['blend'] }));
   const strength = (_key: string, v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
-  const card = (mode: Mode) => {
-    const on = kept.blend === mode.id;
-    return (
-      <button
-        key={mode.id}
-        type="button"
-        aria-pressed={on}
-        onPointerMove={(e) => {
-          // A button that merely appears under a resting pointer is not pointed at.
-          const moved = e.movementX !== 0 || e.movementY !== 0;
-          if (e.pointerType !== 'mouse' || !moved || tried === mode) return;
-          setTried(mode);
-          preview(blend(mode));
-        }}
-        onPointerLeave={(e) => e.pointerType === 'mouse' && (setTried(null), preview(null))}
-        onFocus={(e) => e.currentTarget.matches(':focus-visible') && (setTried(mode), preview(blend(mode)))}
-        onBlur={() => (setTried(null), preview(null))}
-        onClick={() => change(`Blend: ${mode.label.toLowerCase()}`, blend(mode))}
-        style={{
-          ...button,
-          background: on ? c.raised : 'transparent',
-          border: `1px solid ${on ? c.accent : c.line}`,
-          color: c.ink,
-          fontFamily: on ? SANS_MEDIUM : SANS,
-        }}
-      >
-        {mode.label}
-      </button>
-    );
-  };
   return (
-    <View style={{ gap: 8 }}>
+    <View>
       <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => 'Strength', coat.id)} />
-      <div style={rowStyle} role="group" aria-label="Suggested">
-        {suggested(kept.blend).map(card)}
+      <div style={{ display: 'flex', gap: 6 }}>
+        <div style={lineStyle} role="group" aria-label="Suggested">
+          {suggested(kept.blend).map((mode) => (
+            <ModeCard key={mode.id} coat={kept} mode={mode} />
+          ))}
+        </div>
+        <button
+          type="button"
+          aria-expanded={all}
+          onClick={() => setAll(!all)}
+          style={{ ...button, border: 'none', background: 'none', color: c.ink, fontFamily: SANS_MEDIUM }}
+        >
+          {all ? 'Fewer' : 'All modes'}
+        </button>
       </div>
-      <Text style={{ color: c.quiet, fontSize: 13, minHeight: 18 }}>{(tried ?? modeById(kept.blend)).help}</Text>
-      <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
-        Compare all modes
-      </Act>
+      {all
+        ? modeGroups.map((group) => (
+            <View key={group.id}>
+              <Text style={{ color: c.quiet, fontSize: 13, paddingVertical: 4 }}>{group.label}</Text>
+              <div style={rowStyle} role="group" aria-label={group.label}>
+                {modes
+                  .filter((m: Mode) => m.group === group.id)
+                  .map((mode) => (
+                    <ModeCard key={mode.id} coat={kept} mode={mode} />
+                  ))}
+              </div>
+            </View>
+          ))
+        : null}
+      <FirstControls coat={coat} />
       <Fold title="Tonal range" changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
         <ToneLimits coat={coat} />
       </Fold>
-      <Fold title={`All ${modes.length} modes`}>
-        {modeGroups.map((group) => (
-          <View key={group.id}>
-            <Text style={{ color: c.quiet, fontSize: 13, paddingBottom: 4 }}>{group.label}</Text>
-            <div style={rowStyle} role="group" aria-label={group.label}>
-              {modes.filter((m: Mode) => m.group === group.id).map(card)}
-            </div>
-          </View>
-        ))}
-      </Fold>
+      <View style={{ alignItems: 'flex-start', paddingTop: 8 }}>
+        <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
+          Compare all modes
+        </Act>
+      </View>
     </View>
+  );
+}
+
+/** A mode: it shows while it is pointed at, and stays when it is pressed. */
+function ModeCard({ coat, mode }: { coat: Coat; mode: Mode }) {
+  const c = useColours();
+  const id = useId();
+  const { change, preview } = useBench.getState();
+  const on = coat.blend === mode.id;
+  const edit = changeCoat(coat.id, () => ({ blend: mode.id as Coat['blend'] }));
+  const attempt = () => {
+    showHelp(id, mode.help);
+    preview(edit);
+  };
+  const leave = () => {
+    dropHelp(id);
+    preview(null);
+  };
+  useEffect(() => () => dropHelp(id), [id]);
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onPointerMove={(e) => {
+        // A button that merely appears under a resting pointer is not pointed at.
+        const moved = e.movementX !== 0 || e.movementY !== 0;
+        if (e.pointerType === 'mouse' && moved) attempt();
+      }}
+      onPointerLeave={(e) => e.pointerType === 'mouse' && leave()}
+      onFocus={(e) => e.currentTarget.matches(':focus-visible') && attempt()}
+      onBlur={leave}
+      onClick={() => {
+        change(`Blend: ${mode.label.toLowerCase()}`, edit);
+        showHelp(id, mode.help);
+      }}
+      style={{
+        ...button,
+        background: on ? c.raised : 'transparent',
+        border: `1px solid ${on ? c.accent : c.quiet}`,
+        color: c.ink,
+        fontFamily: on ? SANS_MEDIUM : SANS,
+      }}
+    >
+      {mode.label}
+    </button>
   );
 }
 
@@ -108,4 +142,14 @@ function ToneLimits({ coat }: { coat: Coat }) {
 }
 
 const rowStyle: CSSProperties = { display: 'flex', flexWrap: 'wrap', gap: 6 };
-const button: CSSProperties = { minHeight: 44, padding: '0 12px', borderRadius: 2, fontSize: 15, cursor: 'pointer' };
+/** One line, pushed sideways where it is longer than the panel. */
+const lineStyle: CSSProperties = { display: 'flex', flex: 1, gap: 6, overflowX: 'auto', scrollbarWidth: 'none', touchAction: 'pan-x pan-y' };
+const button: CSSProperties = {
+  minHeight: 40,
+  padding: '0 9px',
+  borderRadius: 2,
+  fontSize: 14,
+  whiteSpace: 'nowrap',
+  flexShrink: 0,
+  cursor: 'pointer',
+};

@@ -1,12 +1,14 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
 import * as z from 'zod';
+import { create } from 'zustand';
 import { modeById, modes } from '@/core/blend';
 import { addStep, changeStep, moveStep, removeStep, setTreatment, treatmentOf } from '@/core/piece/edits';
 import { coatTitle } from '@/core/piece/naming';
 import { treatmentFields, type Coat } from '@/core/piece/schema';
 import { controlsOf } from '@/core/schema';
+import { isFoundBy } from '@/core/search';
 import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
@@ -47,11 +49,7 @@ export function ToneFacet({ coat }: { coat: Coat }) {
 }
 
 /** The coat's surface: raised or pressed in, and following the form below it. */
-export const SurfaceFacet = ({ coat }: { coat: Coat }) => (
-  <View>
-    <Effects coat={coat} ofSurface />
-  </View>
-);
+export const SurfaceFacet = ({ coat }: { coat: Coat }) => <Effects coat={coat} ofSurface />;
 
 /** The effects of a coat that stand on this tab, and a search over all of them. */
 function Effects({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
@@ -75,6 +73,9 @@ const stepSchema = z.object({ strength: treatmentFields.strength });
 
 const modeOptions = modes.map((m) => ({ value: m.id, label: m.label }));
 
+/** The effect that was added last, until its panel has come into view. */
+const useJustAdded = create<{ step: string | null }>(() => ({ step: null }));
+
 /** One step: its own controls, a switch, its strength and mode, and where it stands among the others. */
 function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colours: readonly string[] }) {
   const { change } = useBench.getState();
@@ -83,25 +84,26 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const coats = useBench((s) => s.piece?.coats);
   const others = (coats ?? []).filter((k) => k.id !== coat.id);
   const values = coat.treatments[index] as Record<string, unknown> & { kind: string; active: boolean; strength: number; mode: string };
-  const { label, schema, neutral } = treatmentByKind(values.kind);
+  const { label, schema, neutral, added = {} } = treatmentByKind(values.kind);
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (useJustAdded.getState().step !== `${coat.id}.${index}`) return;
+    useJustAdded.setState({ step: null });
+    place.current?.scrollIntoView({ block: 'start' });
+  }, [coat.id, index]);
   const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
   const say1 = label.toLowerCase();
   const look = useCoatMeasure(coat, index);
   const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
   return (
-    <div data-step={values.kind}>
+    <div ref={place}>
       <Fold title={label} changed={values.active} begin>
         <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
         {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>No effect yet: move a slider.</Text> : null}
         <Panel
           schema={schema}
-          only={
-            treatmentByKind(values.kind).added
-              ? controlsOf(schema)
-                  .map(({ key }) => key)
-                  .filter((key) => !(key in treatmentByKind(values.kind).added!))
-              : undefined
-          }
+          // A value that was set when it was added is changed by the switch above.
+          only={controlsOf(schema).flatMap(({ key }) => (key in added ? [] : [key]))}
           values={{ ...values, materialIsGrey: look?.grey }}
           colours={colours}
           counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
@@ -166,22 +168,19 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   const { change } = useBench.getState();
   const c = useColours();
   const [word, setWord] = useState('');
-  const wanted = word.trim().toLowerCase();
   const found = treatments.filter((t) => {
     // Those of the other tab are found by a word.
-    if (t.kind === 'tone' || (wanted === '' && (t.ofSurface === true) !== ofSurface)) return false;
-    const words = [t.label, t.words ?? '', ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help ?? ''])].join(' ').toLowerCase();
-    return wanted === '' || words.includes(wanted);
+    if (t.kind === 'tone' || (word.trim() === '' && (t.ofSurface === true) !== ofSurface)) return false;
+    return isFoundBy([t.label, t.words, ...controlsOf(t.schema).flatMap(({ meta }) => [meta.label, meta.help])], word);
   });
   const add = (kind: string, label: string) => {
     const schema = z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields);
     // A relief is grey: where the coat's own mode does not turn mid grey into nothing it is laid on the material's colour.
-    const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'overlay' : 'normal';
+    const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'hard-light' : 'normal';
     change(`Add ${label.toLowerCase()}`, addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added })));
     setWord('');
     useBench.getState().openFacet(treatmentByKind(kind).ofSurface ? 'surface' : 'tone');
-    // The new one is the last; it is seen once it stands.
-    setTimeout(() => [...document.querySelectorAll('[data-step]')].at(-1)?.scrollIntoView({ block: 'start' }), 50);
+    useJustAdded.setState({ step: `${coat.id}.${coat.treatments.length}` });
   };
   return (
     <View style={{ gap: 8 }}>
@@ -193,7 +192,7 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
           </Act>
         ))}
       </View>
-      {found.length === 0 ? <Text style={{ color: c.quiet }}>{`No step has “${word.trim()}” in its words.`}</Text> : null}
+      {found.length === 0 ? <Text style={{ color: c.quiet }}>{`No effect is called “${word.trim()}”; try another word.`}</Text> : null}
     </View>
   );
 }
