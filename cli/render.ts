@@ -1,5 +1,6 @@
 import path from 'node:path';
-import { coatsOf, layRecipe } from '../src/core/piece/recipe';
+import type { Finding } from '../src/core/guards/finding';
+import { coatsOf, goesAround, layRecipe } from '../src/core/piece/recipe';
 import { pieceSchema } from '../src/core/piece/schema';
 import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
@@ -28,11 +29,10 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
   // A key that no file beside the recipe can have.
   const ref = { key: 'photo\0', name: path.basename(photo), ...(await sizeOf(photo)) };
   const blank = pieceSchema.parse({ dermatex: 1, id: 'render', name: ref.name, created: 0, changed: 0, photo: ref });
+  const coats = coatsOf(look, () => `c${++next}`);
   // The same that the page does with a recipe.
-  const piece = layRecipe(
-    look,
-    coatsOf(look, () => `c${++next}`),
-  )(blank);
+  const laid = (finding: Finding | null) => layRecipe(look, coats, finding)(blank);
+  const piece = laid(null);
   const framed = pieceSize(piece);
   // Without its smaller levels the photo takes a quarter less memory. Looking for a spot's source wants them too.
   const needsLevels = scale < 1 || piece.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(piece), unitOf(framed));
@@ -47,8 +47,9 @@ export async function render({ photo, recipe, out, scale: scaleText = '1' }: Ren
     }),
     async (engine) => {
       // A look with guards is drawn without them when the models cannot be used; that is said.
-      if (piece.guards) await engine.guards.find(ref).catch((error: Error) => console.error(error.message));
-      await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) =>
+      const find = () => engine.guards.find(ref).catch((error: Error) => (console.error(error.message), null));
+      const finding = piece.guards || goesAround(look) ? await find() : null;
+      await engine.draw({ piece: laid(finding), region: { x: 0, y: 0, width, height }, scale, tile: engine.largeTile }, (pixels) =>
         writePicture(out, pixels, width, height),
       );
     },

@@ -84,6 +84,14 @@ export const apart = (a: number[], b: number[]) => Math.max(...a.map((v, i) => M
 export async function facet(page: Page, name: string): Promise<void> {
   const tab = page.getByRole('tab', { name, exact: true });
   if ((await tab.getAttribute('aria-selected')) !== 'true') await tab.click();
+  await whole(page);
+}
+
+/** On a phone an open sheet lies over a part of the picture, which keeps its place: puts the whole photo in view. */
+export async function whole(page: Page): Promise<void> {
+  if ((page.viewportSize()?.width ?? 0) >= 700) return;
+  const fit = page.getByRole('button', { name: 'Fit', exact: true });
+  if (await fit.isVisible()) await fit.click();
 }
 
 /** Lays a material from the grid that "Add a material" opens. */
@@ -92,6 +100,7 @@ export async function lay(page: Page, material: string): Promise<void> {
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: material, exact: true }).first().click();
   await page.getByRole('button', { name: 'Use it' }).click();
+  await whole(page);
   await settled(page);
 }
 

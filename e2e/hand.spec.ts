@@ -1,4 +1,4 @@
-import { expect, facet, finger, openPhoto, openSample, portrait, settled, test, toRail, type Page } from './fixtures';
+import { apart, expect, facet, finger, look, openPhoto, openSample, portrait, settled, test, toRail, type Page } from './fixtures';
 
 /** Presses by touch, counted. */
 class Hand {
@@ -206,4 +206,44 @@ test('the trade’s words find what does it: vignette among the coats, dust and 
     await find.fill(word);
     await expect(page.getByRole('button', { name, exact: true }).first(), word).toBeVisible();
   }
+});
+
+test('a look is tried and used, saved as one’s own, and on another photo in at most four taps', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await settled(page);
+  const hand = new Hand(page);
+  await hand.tap('button', 'Start from a look');
+  await expect(page.getByRole('button', { name: 'Stained sheet' })).toHaveAttribute('data-drawn', '', { timeout: 60_000 });
+  const before = await look(page);
+  await hand.tap('button', 'Stained sheet');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Trying “Stained sheet”');
+  await expect.poll(async () => apart(await look(page), before)).toBeGreaterThan(4);
+  await hand.tap('button', 'Raw linen');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Trying “Raw linen”');
+  await hand.tap('button', 'Use it');
+  await expect(page.getByTestId('card-0')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo: Look Raw linen' })).toBeVisible();
+  // Another look takes the place of the last one.
+  await page.getByTestId('card-photo').tap();
+  await facet(page, 'Presets');
+  await page.getByRole('button', { name: 'Old glaze' }).tap();
+  await page.getByRole('button', { name: 'Old glaze' }).tap();
+  await expect(page.getByTestId('card-4')).toBeVisible();
+  await expect(page.getByTestId('card-5')).toHaveCount(0);
+  await page.getByTestId('card-photo').tap();
+  await facet(page, 'Presets');
+  await page.getByRole('button', { name: 'Your looks' }).tap();
+  await page.getByRole('textbox', { name: 'Name of the look' }).fill('North window');
+  await page.getByRole('button', { name: 'Save as look' }).tap();
+  await expect(page.getByText('“North window” saved as a look.')).toBeVisible();
+  await toRail(page);
+  await page.getByRole('button', { name: 'Back to the pieces' }).tap();
+  await openPhoto(page, 'demo/photos/signal-officer.jpg');
+  const again = new Hand(page);
+  await again.tap('button', 'Start from a look');
+  await again.tap('button', 'North window');
+  await again.tap('button', 'Use it');
+  await expect(page.getByTestId('card-4')).toBeVisible();
+  await settled(page);
+  expect(again.taps).toBeLessThanOrEqual(4);
 });

@@ -20,10 +20,20 @@ import {
   test,
   toRail,
   type,
+  whole,
+  type Page,
 } from './fixtures';
 
 const cheek: [number, number] = [0.55, 0.46];
 const wall: [number, number] = [0.12, 0.2];
+
+/** The part of the photo's presets where looks are saved and applied. */
+async function ownLooks(page: Page): Promise<void> {
+  await toRail(page);
+  await page.getByTestId('card-photo').click();
+  await facet(page, 'Presets');
+  await page.getByRole('button', { name: 'Your looks' }).click();
+}
 
 test('a photo in, a paper over it where wanted, a picture out', async ({ page }) => {
   const photo = await portrait();
@@ -115,6 +125,9 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
     await page.getByRole('button', { name: 'Save the picture' }).click();
     const exported = path.join(folder, 'page.png');
     await (await picture).saveAs(exported);
+    await page.getByRole('button', { name: 'Back to the bench' }).click();
+    await ownLooks(page);
+    await page.getByRole('switch', { name: 'With painted masks' }).click();
     const file = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save look to file' }).click();
     const recipe = path.join(folder, 'look.json');
@@ -132,9 +145,9 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
   });
 
   await test.step('a reload keeps everything', async () => {
-    await page.getByRole('button', { name: 'Back to the bench' }).click();
     await drawn(page);
     await toRail(page);
+    await whole(page);
     await settled(page);
     const before = [await look(page, ...cheek), await look(page, ...wall)];
     await page.waitForTimeout(2000);
@@ -155,13 +168,15 @@ test('export of JPEG at half size, a recipe laid again, and stopping', { tag: '@
   await page.getByRole('button', { name: 'Save the picture' }).click();
   const meta = await sharp(await (await picture).path()).metadata();
   expect(meta).toMatchObject({ format: 'jpeg', width: PHOTO_WIDTH / 2, height: PHOTO_HEIGHT / 2 });
+  await page.getByRole('button', { name: 'Back to the bench' }).click();
+  await ownLooks(page);
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save look to file' }).click();
   const recipe = await (await file).path();
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Apply a look' }).click();
   await (await chooser).setFiles(recipe);
-  await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
+  await expect(page.getByText('1 coat added by the look.')).toBeVisible();
   await toRail(page);
   await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Raw linen · overlay/);
 });
@@ -232,11 +247,11 @@ test('a recipe with a whole readying gives the same picture in the page as on th
   const made = path.join(folder, 'line.png');
   execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe, '--out', made]);
   await openPhoto(page, photo);
-  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await ownLooks(page);
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Apply a look' }).click();
   await (await chooser).setFiles(recipe);
-  await expect(page.getByText('1 coat laid from the recipe.')).toBeVisible();
+  await expect(page.getByText('1 coat added by the look.')).toBeVisible();
   await toRail(page);
   await settled(page);
   await page.getByRole('button', { name: 'Export', exact: true }).click();

@@ -246,8 +246,9 @@ test('what was done to one photo is kept, named, and put on another in part', { 
   await facet(page, 'Colour');
   await type(page, 'Saturation', '-60');
   await facet(page, 'Presets');
-  await page.getByRole('textbox', { name: 'Name' }).fill('Pale morning');
-  await page.getByRole('button', { name: 'Save' }).click();
+  await unfold(page, 'Photo presets');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Pale morning');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Copy for another piece' }).click();
   await toRail(page);
@@ -260,7 +261,7 @@ test('what was done to one photo is kept, named, and put on another in part', { 
   await facet(page, 'Presets');
   await unfold(page, 'Pale morning');
   await page.getByRole('switch', { name: 'Light' }).last().click();
-  await page.getByRole('button', { name: 'Put Pale morning on this photo' }).click();
+  await page.getByRole('button', { name: 'Apply Pale morning to this photo' }).click();
   await facet(page, 'Colour');
   await expect(page.getByRole('textbox', { name: 'Saturation, typed' }).first()).toHaveValue('-60');
   await facet(page, 'Light');
@@ -271,7 +272,7 @@ test('what was done to one photo is kept, named, and put on another in part', { 
   await page.getByTestId('card-photo').click();
   await facet(page, 'Presets');
   await page.getByRole('button', { name: 'Pale morning', exact: true }).click();
-  await page.getByRole('button', { name: 'Forget Pale morning' }).click();
+  await page.getByRole('button', { name: 'Delete Pale morning' }).click();
   await expect(page.getByRole('button', { name: 'Pale morning', exact: true })).toHaveCount(0);
 });
 

@@ -1,16 +1,9 @@
-import type { Fitting } from '../core/materials/fitting/schema';
-import { withFiles } from '../core/piece/pictures';
-import { coatsOf, layRecipe, parseRecipe, recipeOf } from '../core/piece/recipe';
 import { pieceSize } from '../core/ready/geometry';
 import type { Piece } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
 import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, fileName } from './files';
-import { useBench } from './bench';
-import { newId } from './newId';
-import { sourceOf, useOwn } from './own';
-import * as storage from './storage';
 import { create } from 'zustand';
 
 interface ExportState {
@@ -60,30 +53,4 @@ export async function copyPicture(piece: Piece, long: number): Promise<boolean> 
     throw new Error('The browser did not let Dermatex write to the clipboard; save the file instead.');
   }
   return true;
-}
-
-/** The recipe as a file; pictures it uses are named by the file they came from and must lie beside it. */
-export function saveRecipe(piece: Piece): void {
-  const { list } = useOwn.getState();
-  const recipe = recipeOf(piece, (key) => list.find((o) => o.key === key)?.name ?? key);
-  download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(piece.name)}.recipe.json`);
-}
-
-/** Lays a recipe on the open piece: its coats above what is there, and its readying. One step of undo. @throws RangeError with one sentence. */
-export async function openRecipe(text: string): Promise<number> {
-  const recipe = parseRecipe(text);
-  const own = await storage.listOwn();
-  const coats = coatsOf(recipe, newId).map((coat) => {
-    const { fitting } = coat.source as { fitting?: Fitting };
-    return withFiles(coat, (named) => {
-      const found = own.find((o) => o.key === named || o.name === named);
-      if (!found) throw new RangeError(`The recipe uses the picture "${named}", which is not on your shelf; bring it in and open the recipe again.`);
-      // Its size once it is made to fit.
-      const { width, height } = coat.source.kind === 'cutout' ? found : (sourceOf({ ...found, fitting }) as { width?: number; height?: number });
-      return { file: found.key, width, height };
-    });
-  });
-  useBench.getState().change(`Recipe ${recipe.name}`, layRecipe(recipe, coats));
-  useBench.getState().choose(coats[coats.length - 1]?.id ?? null);
-  return coats.length;
 }

@@ -66,6 +66,10 @@ export const changeShelf = (to: (shelf: ShelfMemory) => ShelfMemory) => change('
 export const listStarts = () => read<unknown[]>('starts', [], isList);
 export const changeStarts = (to: (list: unknown[]) => unknown[]) => change('starts', listStarts, to);
 
+/** Looks kept under a name; checked by whoever reads them. */
+export const listLooks = () => read<unknown[]>('looks', [], isList);
+export const changeLooks = (to: (list: unknown[]) => unknown[]) => change('looks', listLooks, to);
+
 /** What was found on a photo; checked by whoever reads it. */
 export const loadFinding = (key: string) => read<unknown>(`finding:${key}`, null, () => true);
 export const saveFinding = (key: string, finding: object) => writeTexts({ [`finding:${key}`]: JSON.stringify(finding) });

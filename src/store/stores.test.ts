@@ -3,7 +3,8 @@ import sharp from 'sharp';
 import { coatName } from '../core/piece/naming';
 import { recipeOf } from '../core/piece/recipe';
 import { useBench } from './bench';
-import { openRecipe, sizeFor } from './export';
+import { sizeFor } from './export';
+import { openRecipe } from './recipes';
 import { fileName, keyOf, takePicture } from './files';
 import { complain, say, useNotices } from './notices';
 import { neutralFitting } from '../core/materials/fitting/schema';
@@ -295,7 +296,7 @@ describe('recipes and sizes', () => {
   it('that name an unknown picture, or hold no recipe, change nothing', async () => {
     const before = useBench.getState().piece;
     const lost = { dermatex: 1, name: 'x', coats: [{ source: { kind: 'picture', file: 'lost.png' } }] };
-    await expect(openRecipe(JSON.stringify(lost))).rejects.toThrow('"lost.png", which is not on your shelf');
+    await expect(openRecipe(JSON.stringify(lost))).rejects.toThrow('“lost.png”, which is not on your shelf');
     await expect(openRecipe('not json')).rejects.toThrow('does not hold JSON');
     await expect(openRecipe('{"dermatex":1,"coats":[{"source":{"kind":"material","id":"paper.aged"},"strength":3}]}')).rejects.toThrow(RangeError);
     expect(useBench.getState().piece).toBe(before);

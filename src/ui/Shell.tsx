@@ -10,7 +10,6 @@ import { PaperProvider } from 'react-native-paper';
 import { whenTemporary } from '@/store/database';
 import { say } from '@/store/notices';
 import { useSettings } from '@/store/settings';
-import { Notices } from './kit/Notices';
 import { darkTheme, lightTheme } from './theme';
 
 whenTemporary(() =>
@@ -19,7 +18,7 @@ whenTemporary(() =>
 
 const settings = { icon: (props: { name: string; color?: string; size: number }) => <Icon {...props} /> };
 
-/** What lies round every screen: fonts, theme, the place where messages appear. */
+/** What lies round every screen: fonts and theme. */
 export default function Shell() {
   const [loaded] = useFonts({ Alegreya_500Medium, Mukta_400Regular, Mukta_500Medium });
   const system = useColorScheme();
@@ -34,7 +33,6 @@ export default function Shell() {
   return (
     <PaperProvider theme={theme} settings={settings}>
       <Stack screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: theme.dx.chrome } }} />
-      <Notices />
     </PaperProvider>
   );
 }

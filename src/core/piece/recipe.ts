@@ -1,6 +1,8 @@
 import { partsOf, withParts } from '../ready/parts';
 import { neutralReady } from '../ready/schema';
+import type { Finding } from '../guards/finding';
 import { guardsSchema, type Guards } from '../guards/schema';
+import { aroundSitter } from '../looks/around';
 import { explain } from './explain';
 import { withFiles } from './pictures';
 import { setReady } from './rebase';
@@ -41,9 +43,10 @@ export function parseRecipe(text: string): Recipe {
  * nothing has been done to, this is the recipe's whole look.
  *
  * @param coats - The recipe's coats, as `coatsOf` makes them, with their pictures found.
+ * @param finding - Faces and people of the photo, for masks that go about them.
  */
 export const layRecipe =
-  (recipe: Recipe, coats: readonly Coat[]) =>
+  (recipe: Recipe, coats: readonly Coat[], finding: Finding | null = null) =>
   <P extends Piece>(piece: P): P => {
     const { ready, guards, strength } = recipe;
     const before = piece.ready ?? neutralReady;
@@ -58,7 +61,7 @@ export const layRecipe =
       ...(guards ? { guards: piece.guards ? { ...piece.guards, regions } : guards } : {}),
       // With coats of its own, a piece keeps its strength unless the recipe asks for another.
       strength: strength < 1 || piece.coats.length === 0 ? strength : piece.strength,
-      coats: [...own, ...coats],
+      coats: [...own, ...aroundSitter(coats, finding, piece.photo, next ?? before)],
     };
   };
 
@@ -69,3 +72,22 @@ export function coatsOf(recipe: Recipe, newId: () => string): Coat[] {
   const parts = (list: Coat['mask']['parts']) => list.map((p) => (p.kind === 'coat' ? { ...p, coat: renamed.get(String(p.coat)) ?? '' } : p));
   return recipe.coats.map((coat, i) => coatSchema.parse({ ...coat, mask: { ...coat.mask, parts: parts(coat.mask.parts) }, id: ids[i] }));
 }
+
+/** True when masks of the recipe go about the person on the photo, so that one has to be looked for. */
+export const goesAround = ({ coats }: Pick<Recipe, 'coats'>): boolean =>
+  coats.some(({ mask }) => mask.parts.some((part) => part.around !== undefined));
+
+/** True when something was painted by hand on the piece's own photo. */
+export const hasPainting = ({ coats }: Pick<Piece, 'coats'>): boolean => coats.some(({ mask }) => mask.parts.some(isPainted));
+
+const isPainted = (part: Coat['mask']['parts'][number]) => part.kind === 'strokes';
+
+/** The piece without what was painted on its own photo: masks that held nothing else show all of their coat. */
+export const withoutPainting = <P extends Pick<Piece, 'coats'>>(piece: P): P => ({
+  ...piece,
+  coats: piece.coats.map((coat) => {
+    const parts = coat.mask.parts.filter((part) => !isPainted(part));
+    if (parts.length === coat.mask.parts.length) return coat;
+    return { ...coat, mask: { ...coat.mask, parts, start: parts.length === 0 ? ('all' as const) : coat.mask.start } };
+  }),
+});

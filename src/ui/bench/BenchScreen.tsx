@@ -16,6 +16,7 @@ import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
 import { useTrying } from '@/store/trying';
 import { Act } from '../kit/Act';
+import { Notices } from '../kit/Notices';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
 import { FacetBody, FacetTabs } from './Facets';
@@ -77,6 +78,7 @@ export function BenchScreen({ id }: { id: string }) {
         <div style={column}>
           <div style={stage}>
             <PictureView />
+            <Notices over="picture" />
           </div>
           <StrokeLine />
           {!wide && facet ? (
@@ -107,13 +109,16 @@ async function saveRecord(id: string): Promise<void> {
   download(new Blob([text], { type: 'application/json' }), `${id}.piece.json`);
 }
 
-/** On a phone, the first thing to do with a photo that has no coat yet. */
+/** On a phone, the first things to do with a photo that has no coat yet. */
 function PhotoActs() {
   const c = useColours();
   const { openFacet } = useBench.getState();
   return (
-    <View style={{ backgroundColor: c.chrome, padding: 8, borderTopWidth: 1, borderTopColor: c.line }}>
-      <Act main onPress={() => openFacet('add')}>
+    <View style={{ backgroundColor: c.chrome, padding: 8, gap: 8, flexDirection: 'row', borderTopWidth: 1, borderTopColor: c.line }}>
+      <Act style={{ flex: 1 }} onPress={() => openFacet('starts')}>
+        Start from a look
+      </Act>
+      <Act main style={{ flex: 1 }} onPress={() => openFacet('add')}>
         Add a material
       </Act>
     </View>
@@ -150,9 +155,10 @@ function StrokeLine() {
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
   const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const tried = useTrying((s) => s.tried);
-  const text = tried
-    ? `Trying ${sourceName(tried, names)}`
+  const { tried, look } = useTrying();
+  const trying = look ? look.recipe.name : tried ? sourceName(tried, names) : null;
+  const text = trying
+    ? `Trying “${trying}”`
     : (ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>

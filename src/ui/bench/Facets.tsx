@@ -18,8 +18,8 @@ import { ColourFacet } from './facets/ColourFacet';
 import { DetailFacet } from './facets/DetailFacet';
 import { GuardsFacet } from './facets/GuardsFacet';
 import { LightFacet } from './facets/LightFacet';
+import { LooksFacet, UseLook } from './facets/LooksFacet';
 import { SpotsFacet } from './facets/SpotsFacet';
-import { StartsFacet } from './facets/StartsFacet';
 import { SurfaceFacet, ToneFacet } from './facets/ToneFacet';
 import { MaskFacet } from './facets/MaskFacet';
 
@@ -40,7 +40,7 @@ const readying: Record<ReadyFacetId, { label: string; Body: ComponentType }> = {
   light: { label: 'Light', Body: LightFacet },
   colour: { label: 'Colour', Body: ColourFacet },
   detail: { label: 'Detail', Body: DetailFacet },
-  starts: { label: 'Presets', Body: StartsFacet },
+  starts: { label: 'Presets', Body: LooksFacet },
 };
 const photoFacets: { id: FacetId; label: string }[] = [
   ...photoFacetIds.map((id) => ({ id, label: readying[id].label })),
@@ -103,7 +103,7 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
   const coat = useBench(chosenCoat);
   const names = useOwn((s) => s.names);
   const Photo = isReadying(facet) ? readying[facet].Body : PhotoFacet;
-  const title = facet === 'add' ? 'Add a material' : coat ? coatTitle(coat, names) : 'The photo';
+  const title = facet === 'add' ? 'Add a material' : !coat && facet === 'starts' ? 'Start from a look' : coat ? coatTitle(coat, names) : 'The photo';
   return (
     <>
       <ScrollView
@@ -122,6 +122,7 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
             {title}
           </Text>
           {facet === 'add' ? <UseTried /> : null}
+          {!coat && facet === 'starts' ? <UseLook /> : null}
           {closes ? <View style={{ width: 56 }} /> : null}
         </View>
         <View>

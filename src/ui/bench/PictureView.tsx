@@ -67,7 +67,12 @@ export function PictureView() {
   useEffect(() => {
     const element = place.current;
     if (!element) return;
-    const watch = new ResizeObserver(() => useViewport.getState().set({ width: element.clientWidth, height: element.clientHeight }));
+    let seen = '';
+    const watch = new ResizeObserver(() => {
+      const window = `${innerWidth} ${innerHeight}`;
+      useViewport.getState().resize(element.clientWidth, element.clientHeight, window !== seen);
+      seen = window;
+    });
     watch.observe(element);
     return () => watch.disconnect();
   }, []);

@@ -57,26 +57,23 @@ export function Rail() {
           ))}
         </SortableContext>
       </DndContext>
-      <button
-        type="button"
-        onClick={() => openFacet('add')}
-        style={{
-          ...plain,
-          ...square,
-          marginTop: 8,
-          border: `1.5px dashed ${c.quiet}`,
-          color: c.ink,
-          fontFamily: SANS,
-          fontSize: 14,
-          lineHeight: '17px',
-          flexShrink: 0,
-        }}
-      >
-        Add a material
-      </button>
+      <Begin onPress={() => openFacet('add')}>Add a material</Begin>
+      {kept.coats.length === 0 ? <Begin onPress={() => openFacet('starts')}>Start from a look</Begin> : null}
     </div>
   );
 }
+
+/** A card that is not there yet. */
+function Begin({ onPress, children }: { onPress(): void; children: string }) {
+  const c = useColours();
+  return (
+    <button type="button" onClick={onPress} style={{ ...plain, ...square, ...begin, border: `1.5px dashed ${c.quiet}`, color: c.ink }}>
+      {children}
+    </button>
+  );
+}
+
+const begin: CSSProperties = { marginTop: 8, fontFamily: SANS, fontSize: 14, lineHeight: '17px', flexShrink: 0 };
 
 function PhotoCard({ piece, on, onPress }: { piece: Piece; on: boolean; onPress(): void }) {
   const url = useThumb(piece, { kind: 'photo' }, [piece.photo, piece.ready], CARD * 2);

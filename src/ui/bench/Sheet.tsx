@@ -71,7 +71,7 @@ const grip: CSSProperties = {
 const done: CSSProperties = {
   position: 'absolute',
   right: 4,
-  top: 14,
+  top: 18,
   zIndex: 1,
   border: 'none',
   background: 'none',

@@ -1,11 +1,12 @@
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
-import { Button, Dialog, IconButton, Portal, Text, TextInput } from 'react-native-paper';
+import { Button, Dialog, IconButton, Text, TextInput } from 'react-native-paper';
 import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '@/store/bench';
 import { useKeysList } from '@/store/keysList';
 import { Act } from '../kit/Act';
+import { PopUp } from '../kit/PopUp';
 import { SERIF, useColours } from '../theme';
 import { KeysDialog } from './KeysDialog';
 import { useViewport, zoomOf } from './viewport';
@@ -88,31 +89,29 @@ export function TopBar() {
       <Act onPress={() => router.navigate(`/piece/${piece.id}/export`)} labelStyle={{ marginHorizontal: 10 }}>
         Export
       </Act>
-      <Portal>
-        <Dialog visible={renaming !== null} onDismiss={() => setRenaming(null)} style={{ borderRadius: 3 }}>
-          <Dialog.Content>
-            <TextInput
-              label="Name of the piece"
-              aria-label="Name of the piece"
-              mode="outlined"
-              value={renaming ?? ''}
-              onChangeText={setRenaming}
-              onSubmitEditing={rename}
-              autoFocus
-              selectTextOnFocus
-              maxLength={200}
-            />
-          </Dialog.Content>
-          <Dialog.Actions>
-            <Act plain onPress={() => setRenaming(null)}>
-              Cancel
-            </Act>
-            <Act main onPress={rename}>
-              Rename
-            </Act>
-          </Dialog.Actions>
-        </Dialog>
-      </Portal>
+      <PopUp label="Name of the piece" visible={renaming !== null} onClose={() => setRenaming(null)}>
+        <Dialog.Content>
+          <TextInput
+            label="Name of the piece"
+            aria-label="Name of the piece"
+            mode="outlined"
+            value={renaming ?? ''}
+            onChangeText={setRenaming}
+            onSubmitEditing={rename}
+            autoFocus
+            selectTextOnFocus
+            maxLength={200}
+          />
+        </Dialog.Content>
+        <Dialog.Actions>
+          <Act plain onPress={() => setRenaming(null)}>
+            Cancel
+          </Act>
+          <Act main onPress={rename}>
+            Rename
+          </Act>
+        </Dialog.Actions>
+      </PopUp>
       <KeysDialog />
     </View>
   );

@@ -52,3 +52,31 @@ it('pans with the pointer and keeps the photo in view', () => {
   state().pan(-1e7, -1e7);
   expect([state().x, state().y]).toEqual([2000, 1000]);
 });
+
+describe('another size of the place', () => {
+  it('leaves the picture where it is when something opens over it, and is fitted again once that has closed', () => {
+    const before = toView(state(), zoomOf(state()), 0, 0);
+    const zoom = zoomOf(state());
+    state().resize(400, 160, false);
+    expect(zoomOf(state())).toBe(zoom);
+    toView(state(), zoom, 0, 0).forEach((v, i) => expect(v).toBeCloseTo(before[i], 9));
+    expect(state().zoom).not.toBeNull();
+    state().resize(400, 300, false);
+    expect(state().zoom).toBeNull();
+    toView(state(), zoom, 0, 0).forEach((v, i) => expect(v).toBeCloseTo(before[i], 9));
+  });
+
+  it('fits it anew with the window', () => {
+    state().resize(200, 300, true);
+    expect(zoomOf(state())).toBeCloseTo((200 - 24) / 2000, 12);
+  });
+
+  it('keeps what was panned meanwhile', () => {
+    state().resize(400, 160, false);
+    state().pan(-30, 0);
+    const { x } = state();
+    state().resize(400, 300, false);
+    expect(state().x).toBeCloseTo(x, 9);
+    expect(state().zoom).not.toBeNull();
+  });
+});

@@ -14,6 +14,8 @@ export interface Viewport {
 interface ViewportState extends Viewport {
   photo: { width: number; height: number };
   set(change: Partial<Viewport>): void;
+  /** Another size of the place: with the window's the picture is fitted anew, else it stays where it is on the screen, under what has opened over it. */
+  resize(width: number, height: number, isWindow: boolean): void;
   fit(photo?: { width: number; height: number }): void;
   /** One pixel of the photo on one pixel of the screen. */
   actual(): void;
@@ -51,6 +53,16 @@ export const useViewport = create<ViewportState>((set, get) => {
     y: 0,
     photo: { width: 1, height: 1 },
     set: (change) => set(change),
+    resize(width, height, isWindow) {
+      const v = get();
+      if (isWindow || v.width === 0 || v.height === 0) return set({ width, height });
+      const zoom = zoomOf(v);
+      const [x, y] = [v.x + (width - v.width) / 2 / zoom, v.y + (height - v.height) / 2 / zoom];
+      const { photo } = v;
+      const near = (a: number, b: number) => Math.abs(a - b) * zoom < 0.5;
+      const isFitted = Math.abs(fitZoom({ width, height }, photo) / zoom - 1) < 1e-6 && near(x, photo.width / 2) && near(y, photo.height / 2);
+      set(isFitted ? { width, height, zoom: null, x: photo.width / 2, y: photo.height / 2 } : { width, height, zoom, x, y });
+    },
     fit: (photo = get().photo) => set({ photo, zoom: null, x: photo.width / 2, y: photo.height / 2 }),
     actual: () => set({ zoom: 1 / (window.devicePixelRatio || 1) }),
     zoomAt(factor, px, py) {

@@ -6,8 +6,7 @@ import { ProgressBar, Text } from 'react-native-paper';
 import * as z from 'zod';
 import { slider } from '@/core/schema';
 import { useBench } from '@/store/bench';
-import { copyPicture, openRecipe, savePictureFile, saveRecipe, sizeFor, useExport } from '@/store/export';
-import { pickFiles } from '@/store/files';
+import { copyPicture, savePictureFile, sizeFor, useExport } from '@/store/export';
 import { complain, say } from '@/store/notices';
 import { flush } from '@/store/saving';
 import { openPiece } from '@/store/session';
@@ -16,11 +15,11 @@ import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
 import { Page } from '../kit/Page';
 import { Panel } from '../kit/Panel';
-import { SERIF, useColours } from '../theme';
+import { useColours } from '../theme';
 
 const qualitySchema = z.object({ quality: slider('Quality', 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
 
-/** The flat picture, full size or smaller; and the recipe of the piece. */
+/** The flat picture, full size or smaller. */
 export function ExportScreen({ id }: { id: string }) {
   const c = useColours();
   const piece = useBench((s) => s.piece);
@@ -58,17 +57,6 @@ export function ExportScreen({ id }: { id: string }) {
     }
   };
   const encoding = kind === 'image/png' ? ({ type: kind } as const) : ({ type: kind, quality } as const);
-  const importRecipe = async () => {
-    const [file] = await pickFiles('.json,application/json');
-    if (!file) return;
-    try {
-      const n = await openRecipe(await file.text());
-      say(`${n} ${n === 1 ? 'coat' : 'coats'} laid from the recipe.`);
-      back.go();
-    } catch (error) {
-      complain(error);
-    }
-  };
   return (
     <Page title={`Export ${piece.name}`} back={back}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
@@ -145,15 +133,6 @@ export function ExportScreen({ id }: { id: string }) {
               </Act>
             </View>
           )}
-          <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 18, lineHeight: 24, color: c.ink, paddingTop: 8 }}>
-            Save as look
-          </Text>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 }}>
-            <Act disabled={piece.coats.length === 0} onPress={() => saveRecipe(piece)}>
-              Save look to file
-            </Act>
-            <Act onPress={() => void importRecipe()}>Apply a look</Act>
-          </View>
         </View>
       </View>
     </Page>

@@ -1,17 +1,22 @@
+import { useIsFocused } from 'expo-router';
 import { useEffect } from 'react';
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { Button, Text } from 'react-native-paper';
 import { useNotices } from '@/store/notices';
 import { useColours } from '../theme';
 
-/** Messages at the lower edge, above everything; errors stay until they are put away. */
-export function Notices() {
+/**
+ * Messages; errors stay until they are put away. They cover no control: on a page they take their room under what scrolls, on the bench they lie over the
+ * upper edge of the picture.
+ */
+export function Notices({ over }: { over?: 'picture' }) {
   const { list, put } = useNotices();
   const c = useColours();
-  // On a narrow screen the facets' names lie along the lower edge: they stay free.
-  const bottom = useWindowDimensions().width < 1024 ? 64 : 16;
+  // Screens that lie under the present one stay mounted.
+  const isSeen = useIsFocused();
+  if (!isSeen || list.length === 0) return null;
   return (
-    <View style={[styles.place, { bottom }]} pointerEvents="box-none">
+    <View style={over ? styles.over : styles.under} pointerEvents="box-none">
       {list.map((n) => (
         <Notice key={n.id} c={c} notice={n} put={put} />
       ))}
@@ -45,7 +50,8 @@ function Notice({ notice, put, c }: Props) {
 }
 
 const styles = StyleSheet.create({
-  place: { position: 'absolute', left: 16, right: 16, alignItems: 'center', gap: 8 },
+  over: { position: 'absolute', left: 12, right: 12, top: 12, alignItems: 'center', gap: 8 },
+  under: { alignItems: 'center', gap: 8, padding: 8 },
   notice: {
     // Words that would be squeezed by what can be done stand above it.
     flexDirection: 'row',

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { IconButton, Text } from 'react-native-paper';
 import { SERIF, useColours } from '../theme';
+import { Notices } from './Notices';
 
 interface PageProps {
   title: string;
@@ -44,6 +45,7 @@ export function Page({ title, back, aside, children }: PageProps) {
       <ScrollView contentContainerStyle={{ padding: 16, paddingBottom: 48, width: '100%', maxWidth: 1240, alignSelf: 'center', gap: 16 }}>
         {children}
       </ScrollView>
+      <Notices />
     </View>
   );
 }

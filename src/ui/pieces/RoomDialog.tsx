@@ -1,12 +1,13 @@
 import { useEffect, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Dialog, Portal, Text } from 'react-native-paper';
+import { Dialog, Text } from 'react-native-paper';
 import { useBench } from '@/store/bench';
 import { bytesText } from '@/store/bytes';
 import { complain } from '@/store/notices';
 import { usePieces } from '@/store/pieces';
 import { sizesOf } from '@/store/records';
 import { Act } from '../kit/Act';
+import { PopUp } from '../kit/PopUp';
 import { useColours } from '../theme';
 
 /** Pieces with the room that they take, deleted ones too, to be removed for good when the browser's store is full. The open piece is not among them. */
@@ -26,34 +27,30 @@ export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }
   }, [open, ids]);
   const sorted = [...others].sort((a, b) => (sizes[b.id] ?? 0) - (sizes[a.id] ?? 0));
   return (
-    <Portal>
-      <Dialog visible={open} onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
-        <Dialog.Title>Make room</Dialog.Title>
-        <Dialog.Content>
-          <Text style={{ color: c.quiet }}>What is deleted here is gone for good.</Text>
-        </Dialog.Content>
-        <Dialog.ScrollArea style={{ maxHeight: 380 }}>
-          <ScrollView>
-            {sorted.length === 0 ? (
-              <Text style={{ color: c.ink, paddingVertical: 8 }}>There are no other pieces. Pictures on your shelf take room as well.</Text>
-            ) : null}
-            {sorted.map((card) => (
-              <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingVertical: 4 }}>
-                <Text style={{ flex: 1, color: c.ink }}>{card.deleted === undefined ? card.name : `${card.name} (deleted)`}</Text>
-                <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }}>
-                  {sizes[card.id] === undefined ? '…' : bytesText(sizes[card.id])}
-                </Text>
-                <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().removeForGood(card.id).catch(complain)}>
-                  Delete
-                </Act>
-              </View>
-            ))}
-          </ScrollView>
-        </Dialog.ScrollArea>
-        <Dialog.Actions>
-          <Act onPress={onClose}>Done</Act>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <PopUp label="Make room" visible={open} onClose={onClose}>
+      <Dialog.Title>Make room</Dialog.Title>
+      <Dialog.Content>
+        <Text style={{ color: c.quiet }}>What is deleted here is gone for good.</Text>
+      </Dialog.Content>
+      <Dialog.ScrollArea style={{ maxHeight: 380 }}>
+        <ScrollView>
+          {sorted.length === 0 ? (
+            <Text style={{ color: c.ink, paddingVertical: 8 }}>There are no other pieces. Pictures on your shelf take room as well.</Text>
+          ) : null}
+          {sorted.map((card) => (
+            <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingVertical: 4 }}>
+              <Text style={{ flex: 1, color: c.ink }}>{card.deleted === undefined ? card.name : `${card.name} (deleted)`}</Text>
+              <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }}>{sizes[card.id] === undefined ? '…' : bytesText(sizes[card.id])}</Text>
+              <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().removeForGood(card.id).catch(complain)}>
+                Delete
+              </Act>
+            </View>
+          ))}
+        </ScrollView>
+      </Dialog.ScrollArea>
+      <Dialog.Actions>
+        <Act onPress={onClose}>Done</Act>
+      </Dialog.Actions>
+    </PopUp>
   );
 }

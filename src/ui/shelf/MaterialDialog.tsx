@@ -1,7 +1,7 @@
 import { router } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Dialog, Portal, Text, TextInput } from 'react-native-paper';
+import { Dialog, Text, TextInput } from 'react-native-paper';
 import { modeById } from '@/core/blend';
 import { families, materialById } from '@/core/materials';
 import { fittedSize, fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
@@ -13,6 +13,7 @@ import { shelfId, useShelf } from '@/store/shelf';
 import { usesOf } from '@/store/records';
 import type { OwnMaterial } from '@/store/storage';
 import { Act } from '../kit/Act';
+import { PopUp } from '../kit/PopUp';
 import { Acts } from '../kit/Acts';
 import { Choice } from '../kit/Choice';
 import { Fold } from '../kit/Fold';
@@ -50,56 +51,54 @@ export function MaterialDialog({ source, onClose }: Props) {
     router.dismissTo(`/piece/${piece?.id}`);
   };
   return (
-    <Portal>
-      <Dialog visible onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 560, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
-        <View style={{ marginTop: 0, padding: 20, paddingBottom: 10, gap: 10 }}>
-          <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>{title}</Text>
-          <div
-            style={{
-              ...picture,
-              height: own ? 'min(30vh, 260px)' : 'min(48vh, 420px)',
-              background: c.card,
-              ...(tiled ? { ...tiles, aspectRatio: shape } : {}),
-            }}
-          >
-            {Array.from({ length: tiled ? 4 : 1 }, (_, i) =>
-              material ? (
-                <MaterialThumb key={i} id={material.id} label={i === 0 ? title : ''} side={512} />
-              ) : own ? (
-                <OwnThumb key={i} own={own} label={i === 0 ? title : ''} whole={tiled} />
-              ) : null,
-            )}
-          </div>
-        </View>
-        <Dialog.ScrollArea style={{ paddingHorizontal: 0, marginBottom: 0, borderColor: c.line }}>
-          <ScrollView contentContainerStyle={{ gap: 10, padding: 20, paddingTop: 10 }}>
-            {seamless ? <Toggle label="Look at four tiles" value={tiled} onChange={setFour} /> : null}
-            {material ? <Text style={{ color: c.ink }}>{material.help}</Text> : null}
-            <Text style={{ color: c.quiet }}>{material ? about(material) : own ? aboutOwn(own) : ''}</Text>
-            <Toggle label="Among the favourites" value={favourites.includes(id)} onChange={(on) => favour(id, on)} />
-            <Text style={{ color: c.quiet }}>
-              {uses === null ? '' : uses.length === 0 ? 'Not used in a piece yet.' : `Used in ${uses.join(', ')}.`}
-            </Text>
-            {own ? <OwnPanel own={own} /> : null}
-          </ScrollView>
-        </Dialog.ScrollArea>
-        <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
-          {own ? (
-            <Act plain onPress={() => void useOwn.getState().remove(own.key).then(onClose, complain)}>
-              Delete from shelf
-            </Act>
-          ) : null}
-          <Act plain onPress={onClose}>
-            Close
+    <PopUp label={title} maxWidth={560} onClose={onClose}>
+      <View style={{ marginTop: 0, padding: 20, paddingBottom: 10, gap: 10 }}>
+        <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>{title}</Text>
+        <div
+          style={{
+            ...picture,
+            height: own ? 'min(30vh, 260px)' : 'min(48vh, 420px)',
+            background: c.card,
+            ...(tiled ? { ...tiles, aspectRatio: shape } : {}),
+          }}
+        >
+          {Array.from({ length: tiled ? 4 : 1 }, (_, i) =>
+            material ? (
+              <MaterialThumb key={i} id={material.id} label={i === 0 ? title : ''} side={512} />
+            ) : own ? (
+              <OwnThumb key={i} own={own} label={i === 0 ? title : ''} whole={tiled} />
+            ) : null,
+          )}
+        </div>
+      </View>
+      <Dialog.ScrollArea style={{ paddingHorizontal: 0, marginBottom: 0, borderColor: c.line }}>
+        <ScrollView contentContainerStyle={{ gap: 10, padding: 20, paddingTop: 10 }}>
+          {seamless ? <Toggle label="Look at four tiles" value={tiled} onChange={setFour} /> : null}
+          {material ? <Text style={{ color: c.ink }}>{material.help}</Text> : null}
+          <Text style={{ color: c.quiet }}>{material ? about(material) : own ? aboutOwn(own) : ''}</Text>
+          <Toggle label="Among the favourites" value={favourites.includes(id)} onChange={(on) => favour(id, on)} />
+          <Text style={{ color: c.quiet }}>
+            {uses === null ? '' : uses.length === 0 ? 'Not used in a piece yet.' : `Used in ${uses.join(', ')}.`}
+          </Text>
+          {own ? <OwnPanel own={own} /> : null}
+        </ScrollView>
+      </Dialog.ScrollArea>
+      <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
+        {own ? (
+          <Act plain onPress={() => void useOwn.getState().remove(own.key).then(onClose, complain)}>
+            Delete from shelf
           </Act>
-          {piece ? (
-            <Act main onPress={lay}>
-              {`Lay on ${piece.name}`}
-            </Act>
-          ) : null}
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+        ) : null}
+        <Act plain onPress={onClose}>
+          Close
+        </Act>
+        {piece ? (
+          <Act main onPress={lay}>
+            {`Lay on ${piece.name}`}
+          </Act>
+        ) : null}
+      </Dialog.Actions>
+    </PopUp>
   );
 }
 

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { Dialog, Portal, Text, TextInput } from 'react-native-paper';
+import { Dialog, Text, TextInput } from 'react-native-paper';
 import { complain, say } from '@/store/notices';
 import { labelOf, useOwn } from '@/store/own';
 import { giveOut } from '@/store/packs';
 import { Act } from '../kit/Act';
+import { PopUp } from '../kit/PopUp';
 import { Toggle } from '../kit/Toggle';
 import { SERIF, useColours } from '../theme';
 
@@ -38,31 +39,29 @@ export function PackDialog({ onClose }: { onClose(): void }) {
       onClose();
     }, complain);
   return (
-    <Portal>
-      <Dialog visible onDismiss={onClose} style={{ borderRadius: 3, maxWidth: 520, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
-        <Dialog.ScrollArea style={{ paddingHorizontal: 0, borderColor: c.line }}>
-          <ScrollView contentContainerStyle={{ gap: 10, padding: 20 }}>
-            <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>Export pack</Text>
-            <Text style={{ color: c.ink }}>A zip with your pictures as they came, and how each is made to fit.</Text>
-            {field('name', 'Name of the pack')}
-            {field('maker', 'Maker')}
-            {field('licence', 'Terms of use')}
-            <View>
-              {own.map((o) => (
-                <Toggle key={o.key} label={labelOf(o)} value={!out.has(o.key)} onChange={(on) => put(o.key, on)} />
-              ))}
-            </View>
-          </ScrollView>
-        </Dialog.ScrollArea>
-        <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
-          <Act plain onPress={onClose}>
-            Close
-          </Act>
-          <Act main disabled={list.length === 0 || words.name.trim() === ''} onPress={() => void give()}>
-            Give it out
-          </Act>
-        </Dialog.Actions>
-      </Dialog>
-    </Portal>
+    <PopUp label="Export pack" onClose={onClose}>
+      <Dialog.ScrollArea style={{ paddingHorizontal: 0, borderColor: c.line }}>
+        <ScrollView contentContainerStyle={{ gap: 10, padding: 20 }}>
+          <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>Export pack</Text>
+          <Text style={{ color: c.ink }}>A zip with your pictures as they came, and how each is made to fit.</Text>
+          {field('name', 'Name of the pack')}
+          {field('maker', 'Maker')}
+          {field('licence', 'Terms of use')}
+          <View>
+            {own.map((o) => (
+              <Toggle key={o.key} label={labelOf(o)} value={!out.has(o.key)} onChange={(on) => put(o.key, on)} />
+            ))}
+          </View>
+        </ScrollView>
+      </Dialog.ScrollArea>
+      <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
+        <Act plain onPress={onClose}>
+          Close
+        </Act>
+        <Act main disabled={list.length === 0 || words.name.trim() === ''} onPress={() => void give()}>
+          Give it out
+        </Act>
+      </Dialog.Actions>
+    </PopUp>
   );
 }

@@ -13,6 +13,8 @@ export const ellipseSchema = z.object({
   rx: slider('Half width', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s width.' }),
   ry: slider('Half height', 0.01, 2, 0.3, { accepts: [1e-4, 1e3], unit: '%', factor: 100, step: 0.01, help: 'In parts of the photo’s height.' }),
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
+  /** In a look: laid about the person that is found, see core/looks/around. */
+  around: z.literal('subject').optional(),
   feather: share('Feather', 0.5, { help: 'How much of the radius the edge fades over.' }),
   density: densityField,
   invert: invertField,

@@ -1,5 +1,4 @@
 import { useEffect, useState } from 'react';
-import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
 import { partsOf, readyParts, withParts, type ReadyPart } from '@/core/ready/parts';
 import type { Ready } from '@/core/ready/schema';
@@ -23,17 +22,18 @@ export function StartsFacet() {
   if (!piece) return null;
   const ready = readyOf(piece);
   const nothing = partsOf(ready).length === 0;
+  const any = kept.length > 0 || copied !== null;
   const save = () =>
     void keep(name || piece.name, ready).then(() => {
-      say(`Kept as “${name || piece.name}”.`);
+      say(`“${name || piece.name}” saved as a preset.`);
       setName('');
     }, complain);
   return (
-    <View style={{ gap: 8 }}>
+    <Fold key={String(any)} title="Photo presets" begin={any}>
       <Text style={{ color: c.quiet }}>
         {nothing
-          ? 'This photo is as it was taken. What you do to it can be kept here, and put on other photos.'
-          : 'Keep what was done to this photo under a name, or copy it for another piece. Spots stay with their own photo.'}
+          ? 'Crop, light, colour and detail of this photo can be saved here, for other photos.'
+          : 'Save what was done to this photo, or copy it for another piece. Spots stay with their own photo.'}
       </Text>
       {nothing ? null : (
         <>
@@ -55,7 +55,7 @@ export function StartsFacet() {
             <Act
               onPress={() => {
                 copy(piece.name, ready);
-                say('Copied. Open another piece and put it there.');
+                say('Copied. Open another piece to apply it.');
               }}
             >
               Copy for another piece
@@ -67,7 +67,7 @@ export function StartsFacet() {
       {kept.map((s) => (
         <StartCard key={s.id} name={s.name} from={s.ready} onRemove={() => void remove(s.id).catch(complain)} />
       ))}
-    </View>
+    </Fold>
   );
 }
 
@@ -92,18 +92,18 @@ function StartCard({ name, from, onRemove, begin }: { name: string; from: Ready;
         <Act
           main
           disabled={parts.length === 0}
-          accessibilityLabel={`Put ${name} on this photo`}
+          accessibilityLabel={`Apply ${name} to this photo`}
           onPress={() =>
             change(
-              `Start from ${name}`,
+              `Preset ${name}`,
               changeReady((r) => withParts(r, from, parts)),
             )
           }
         >
-          Put it on this photo
+          Apply to this photo
         </Act>
         {onRemove ? (
-          <Act plain accessibilityLabel={`Forget ${name}`} onPress={onRemove}>
+          <Act plain accessibilityLabel={`Delete ${name}`} onPress={onRemove}>
             Delete
           </Act>
         ) : null}

@@ -1,0 +1,113 @@
+import { create } from 'zustand';
+import * as z from 'zod';
+import type { LookFamily } from '../core/looks';
+import type { Edit } from '../core/piece/edits';
+import { hasPainting, recipeOf, withoutPainting } from '../core/piece/recipe';
+import { recipeSchema, type Piece, type Recipe } from '../core/piece/schema';
+import { pieceSize } from '../core/ready/geometry';
+import { useBench } from './bench';
+import { getEngine } from './engine';
+import { newId } from './newId';
+import { layingOf } from './recipes';
+import { changeLooks, listLooks } from './storage';
+
+const keptSchema = z.object({ id: z.string(), recipe: recipeSchema });
+
+/** A recipe with a name, ready to be laid. */
+export interface Look {
+  id: string;
+  /** Own ones belong to no family. */
+  family: LookFamily | null;
+  recipe: Recipe;
+}
+
+interface LooksState {
+  /** Those that ship; null until they are read. */
+  shipped: Look[] | null;
+  own: Look[];
+  refresh(): Promise<void>;
+  /** Saves a piece's look under a name. What was painted on its photo is left out unless asked for. */
+  keep(piece: Piece, name: string, withPainting: boolean): Promise<void>;
+  remove(id: string): Promise<void>;
+  /** Brings one back that was removed. */
+  bringBack(look: Look): Promise<void>;
+}
+
+const shippedLooks = async (): Promise<Look[]> => {
+  const { shippedLooks: list } = await import('../core/looks');
+  return list.map(({ id, family, recipe }) => ({ id, family, recipe: recipeSchema.parse(recipe) }));
+};
+
+export const useLooks = create<LooksState>((set, get) => {
+  const read = (list: readonly unknown[]): Look[] =>
+    list.flatMap((one) => {
+      const { data } = keptSchema.safeParse(one);
+      return data ? [{ ...data, family: null }] : [];
+    });
+  const put = async (to: (kept: unknown[]) => unknown[]) => set({ own: read(await changeLooks(to)) });
+  return {
+    shipped: null,
+    own: [],
+    async refresh() {
+      set({ own: read(await listLooks()), shipped: get().shipped ?? (await shippedLooks()) });
+    },
+    keep(piece, name, withPainting) {
+      const recipe = recipeOf({ ...(withPainting ? piece : withoutPainting(piece)), name: name.trim().slice(0, 200) || piece.name });
+      return put((kept) => [{ id: newId(), recipe }, ...kept]);
+    },
+    remove: (id) => put((kept) => kept.filter((one) => (one as { id?: string }).id !== id)),
+    bringBack: ({ id, recipe }) => put((kept) => [{ id, recipe }, ...kept]),
+  };
+});
+
+export { hasPainting };
+
+/** The last look that was laid: on which piece, as it was before, and the coats that it brought. */
+let last: { before: Piece; coats: readonly string[] } | null = null;
+
+/** What a look is laid on: in place of the last one as long as its coats are all there are, else on the piece as it is. */
+export function lookBase(piece: Piece): Piece {
+  const isLast = last?.before.id === piece.id && last.coats.length > 0 && piece.coats.map((c) => c.id).join() === last.coats.join();
+  return isLast && last ? { ...last.before, name: piece.name, changed: piece.changed } : piece;
+}
+
+/** The edit that lays a look on a piece, and what to remember once it is kept. */
+export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; kept(): void }> {
+  const base = lookBase(piece);
+  const { edit, coats } = await layingOf(look.recipe, piece);
+  const kept = () => void (last = base.coats.length === 0 ? { before: base, coats: coats.map((c) => c.id) } : null);
+  return { edit: (now) => edit(lookBase(now)), kept };
+}
+
+/** Looks are drawn this large and then reduced: drawn smaller, thin cracks break into dots. */
+const DRAWN = 700;
+const pictures = new Map<string, ImageData>();
+const MOST_PICTURES = 120;
+
+/** A look on the piece's photo, 700 px long. One that was drawn before comes at once. */
+export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): Promise<ImageData | null> {
+  const base = lookBase(piece);
+  const key = JSON.stringify([look.id, base.photo.key, base.ready, base.guards, base.coats]);
+  const there = pictures.get(key);
+  if (there) return there;
+  const { edit } = await lookEdit(look, piece);
+  if (signal.aborted) return null;
+  const drawn = edit(piece);
+  const { width, height } = pieceSize(drawn);
+  const scale = Math.min(1, DRAWN / Math.max(width, height));
+  const region = { x: 0, y: 0, width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
+  const image = new ImageData(region.width, region.height);
+  await (await getEngine()).draw({ piece: drawn, region, scale }, (bytes) => image.data.set(bytes), { quick: true });
+  if (pictures.size >= MOST_PICTURES) pictures.delete(pictures.keys().next().value as string);
+  pictures.set(key, image);
+  return image;
+}
+
+/** Keeps a look on the open piece: one step of undo. */
+export async function takeLook(look: Look): Promise<void> {
+  const { piece, change } = useBench.getState();
+  if (!piece) return;
+  const { edit, kept } = await lookEdit(look, piece);
+  change(`Look ${look.recipe.name}`, edit);
+  kept();
+}

@@ -1,0 +1,174 @@
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import * as z from 'zod';
+import { lookFamilies } from '@/core/looks/families';
+import { share } from '@/core/schema';
+import { useBench } from '@/store/bench';
+import { panelEdit } from '@/store/editing';
+import { drawLook, lookEdit, takeLook, useLooks, type Look } from '@/store/looks';
+import { complain } from '@/store/notices';
+import { useTrying } from '@/store/trying';
+import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
+import { Panel } from '../../kit/Panel';
+import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { OwnLooks } from './OwnLooks';
+import { StartsFacet } from './StartsFacet';
+
+type Filter = 'all' | 'own' | (typeof lookFamilies)[number]['id'];
+
+const strengthSchema = z.object({ strength: share('All coats', 1, { help: 'Strength of all coats together.' }) });
+
+/** Looks on one's own photo: a tap tries one, each in place of the last; “Use it”, or a second tap, keeps it. Below, looks of one's own and readyings. */
+export function LooksFacet() {
+  const c = useColours();
+  const { shipped, own, refresh } = useLooks();
+  const [filter, setFilter] = useState<Filter>('all');
+  const tried = useTrying((s) => s.look);
+  const strength = useBench((s) => s.piece?.strength ?? 1);
+  const coats = useBench((s) => s.piece?.coats.length ?? 0);
+  useEffect(() => void refresh().catch(complain), [refresh]);
+  // What was only tried goes with the page.
+  useEffect(
+    () => () => {
+      if (useTrying.getState().look) useBench.getState().preview(null);
+      useTrying.setState({ look: null });
+    },
+    [],
+  );
+  const attempt = async (look: Look) => {
+    if (useTrying.getState().look?.id === look.id) return keepLook();
+    const { piece, preview } = useBench.getState();
+    if (!piece) return;
+    useTrying.setState({ look });
+    const { edit } = await lookEdit(look, piece);
+    if (useTrying.getState().look === look) preview(edit);
+  };
+  const all = [...own, ...(shipped ?? [])];
+  const list = all.filter((look) => filter === 'all' || (filter === 'own' ? look.family === null : look.family === filter));
+  return (
+    <View style={{ gap: 8 }}>
+      <Choice
+        bare
+        scrolls
+        label="Kind of look"
+        options={[
+          { value: 'all' as Filter, label: 'All' },
+          ...(own.length > 0 ? [{ value: 'own' as Filter, label: 'Yours' }] : []),
+          ...lookFamilies.map(({ id, label }) => ({ value: id as Filter, label })),
+        ]}
+        value={filter}
+        onChange={(kind) => setFilter(kind as Filter)}
+      />
+      <div role="group" aria-label="Looks" style={grid}>
+        {list.map((look) => (
+          <LookCard key={look.id} look={look} on={tried?.id === look.id} onPress={() => void attempt(look).catch(complain)} />
+        ))}
+      </div>
+      {shipped === null ? <Text style={{ color: c.quiet }}>Loading looks …</Text> : null}
+      {coats > 0 ? (
+        <Panel
+          schema={strengthSchema}
+          values={{ strength }}
+          {...panelEdit(
+            (_key, v) => (piece) => ({ ...piece, strength: v as number }),
+            () => 'Strength of all coats',
+            'piece',
+          )}
+        />
+      ) : null}
+      <OwnLooks />
+      <StartsFacet />
+    </View>
+  );
+}
+
+function keepLook(): void {
+  const { look } = useTrying.getState();
+  if (!look) return;
+  useTrying.setState({ look: null });
+  // Then the rail shows the coats that it has brought.
+  void takeLook(look).then(() => useBench.getState().openFacet(null), complain);
+}
+
+/** Keeps the look that is tried. It stands beside the title, where it is seen however far the page is pushed. */
+export function UseLook() {
+  const c = useColours();
+  const tried = useTrying((s) => s.look);
+  return (
+    <Act plain disabled={!tried} textColor={c.accent} onPress={keepLook}>
+      Use it
+    </Act>
+  );
+}
+
+/** A look on the photo; it is drawn once its card comes into view. */
+function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): void }) {
+  const c = useColours();
+  const place = useRef<HTMLButtonElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const piece = useBench((s) => s.piece);
+  const [drawn, setDrawn] = useState(false);
+  useEffect(() => {
+    const element = place.current;
+    if (!element || !piece) return;
+    const stop = new AbortController();
+    let begun = false;
+    const watch = new IntersectionObserver((seen) => {
+      if (begun || !seen.some((s) => s.isIntersecting)) return;
+      begun = true;
+      queue = queue.then(async () => {
+        if (stop.signal.aborted) return;
+        const image = await drawLook(look, piece, stop.signal).catch(() => null);
+        if (!image || stop.signal.aborted || !canvas.current) return;
+        await paint(canvas.current, image);
+        setDrawn(true);
+      });
+    });
+    watch.observe(element);
+    return () => {
+      watch.disconnect();
+      stop.abort();
+    };
+  }, [look, piece]);
+  return (
+    <button ref={place} type="button" aria-pressed={on} onClick={onPress} data-drawn={drawn ? '' : undefined} style={card}>
+      <span style={{ ...frame, background: c.card, outline: `${on ? 3 : 1}px solid ${on ? c.accent : c.line}` }}>
+        <canvas ref={canvas} width={1} height={1} aria-hidden style={{ ...fitted, opacity: drawn ? 1 : 0 }} />
+      </span>
+      <span style={{ ...caption, color: c.ink, fontFamily: on ? SANS_MEDIUM : SANS }}>{look.recipe.name}</span>
+    </button>
+  );
+}
+
+/** Cards are drawn one after another. */
+let queue: Promise<unknown> = Promise.resolve();
+
+/** Reduces a picture onto a canvas with the browser's best filter. */
+async function paint(canvas: HTMLCanvasElement, image: ImageData): Promise<void> {
+  const long = 128 * Math.min(2, window.devicePixelRatio || 1);
+  const k = Math.min(1, long / Math.max(image.width, image.height));
+  const bitmap = await createImageBitmap(image);
+  canvas.width = Math.max(1, Math.round(image.width * k));
+  canvas.height = Math.max(1, Math.round(image.height * k));
+  const context = canvas.getContext('2d');
+  if (!context) return;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  bitmap.close();
+}
+
+const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(104px, 1fr))', gap: 10 };
+const card: CSSProperties = { border: 'none', background: 'none', padding: 0, minWidth: 0, textAlign: 'left', cursor: 'pointer' };
+const frame: CSSProperties = { display: 'block', width: '100%', aspectRatio: '1', borderRadius: 2, overflow: 'hidden' };
+const fitted: CSSProperties = { width: '100%', height: '100%', objectFit: 'cover', objectPosition: '50% 30%', display: 'block' };
+const caption: CSSProperties = {
+  display: 'block',
+  fontSize: 14,
+  lineHeight: '18px',
+  paddingTop: 3,
+  overflow: 'hidden',
+  textOverflow: 'ellipsis',
+  whiteSpace: 'nowrap',
+};
