@@ -28,8 +28,8 @@ test('coats: above the chosen one, exchanged, duplicated, moved, hidden, named, 
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await page.getByRole('switch', { name: 'Shown' }).click();
   await toRail(page);
-  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Harbour boards · soft light, 85 %$/);
-  await expect(page.getByTestId('card-3')).toHaveAccessibleName(/Harbour boards · soft light, 85 %, hidden/);
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Harbour boards · soft light, 75 %$/);
+  await expect(page.getByTestId('card-3')).toHaveAccessibleName(/Harbour boards · soft light, 75 %, hidden/);
   await facet(page, 'More');
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await toRail(page);

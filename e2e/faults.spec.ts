@@ -9,7 +9,7 @@ test('a worker killed during a drag: the picture is drawn all the same', { tag: 
   await openPhoto(page, await portrait());
   await lay(page, 'Raw linen');
   await facet(page, 'Blend');
-  const slider = page.getByRole('slider', { name: 'Strength' });
+  const slider = page.getByRole('slider', { name: 'Strength', exact: true });
   const box = (await slider.boundingBox())!;
   const middle = box.y + box.height / 2;
   await page.mouse.move(box.x + box.width * 0.75, middle);

@@ -95,7 +95,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
 
   await test.step('compared: held, the photo shows; let go, the piece', async () => {
     const piece = await look(page, ...wall);
-    const tab = page.getByRole('button', { name: 'Hold to see the photo without coats' });
+    const tab = page.getByRole('button', { name: 'Photo', exact: true }).first();
     const box = (await tab.boundingBox())!;
     await page.mouse.move(box.x + 10, box.y + 10);
     await page.mouse.down();

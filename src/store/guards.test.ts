@@ -22,12 +22,6 @@ const piece = pieceSchema.parse({
 });
 beforeEach(() => useBench.setState({ piece, past: [], future: [], draft: null }));
 
-it('says what was found', () => {
-  expect(guards.foundSentence(finding(0.9))).toBe('One face is guarded.');
-  expect(guards.foundSentence(finding(0.9, 0.8, 0.5))).toBe('2 faces are guarded. One more may be a face: take it below.');
-  expect(guards.foundSentence(finding())).toBe('No face was found.');
-});
-
 it('finding guards the piece in one step that can be taken back', async () => {
   mockAnswer = async () => finding(0.9);
   await guards.findGuards();

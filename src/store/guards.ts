@@ -1,5 +1,6 @@
 import { create } from 'zustand';
-import { SURE, type Finding } from '../core/guards/finding';
+import { choiceRegions, guardSentence, type GuardChoice } from '../core/guards/choices';
+import type { Finding } from '../core/guards/finding';
 import { guardsSchema, type Guards, type Hint, type RegionId, type RegionSettings } from '../core/guards/schema';
 import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
@@ -70,7 +71,7 @@ export async function findGuards(): Promise<void> {
     const { change } = useBench.getState();
     change('Guard faces and people', (p) => (p.guards ? p : { ...p, guards: guardsSchema.parse({}) }));
     await pause();
-    say(foundSentence(finding));
+    say(guardSentence(finding, useBench.getState().piece?.guards ?? guardsSchema.parse({})));
   } catch (error) {
     if (!(error instanceof Cancelled)) complain(error);
   } finally {
@@ -90,15 +91,6 @@ export async function recallFinding(piece: Piece): Promise<void> {
   if (useBench.getState().piece?.photo.key === piece.photo.key) useGuards.setState({ finding });
 }
 
-export function foundSentence({ faces, person }: Finding): string {
-  const sure = faces.filter((f) => f.score >= SURE).length;
-  const unsure = faces.length - sure;
-  const people = sure === 0 ? '' : sure === 1 ? 'One face is guarded.' : `${sure} faces are guarded.`;
-  const offered = unsure === 0 ? '' : unsure === 1 ? ' One more may be a face: take it below.' : ` ${unsure} more may be faces: take them below.`;
-  if (sure + unsure > 0) return `${people}${offered}`.trim();
-  return person ? 'No face was found. Is the subject right? Open it below to say what it is.' : 'No face was found.';
-}
-
 const withGuards =
   (change: (guards: Guards) => Partial<Guards>) =>
   (piece: Piece): Piece => {
@@ -108,6 +100,13 @@ const withGuards =
 
 export const setRegion = (id: RegionId, values: Partial<RegionSettings>) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], ...values } } }));
+
+/** Keeps what a choice names by one amount; strokes on regions stay. */
+export const keepChoice = (choice: GuardChoice, amount: number) =>
+  withGuards((g) => {
+    const set = Object.entries(choiceRegions(choice, amount)) as [RegionId, Partial<RegionSettings>][];
+    return { regions: { ...g.regions, ...Object.fromEntries(set.map(([id, values]) => [id, { ...g.regions[id], ...values }])) } };
+  });
 
 export const takeFace = (index: number, taken: boolean) => withGuards((g) => ({ faces: { ...g.faces, [String(index)]: taken } }));
 

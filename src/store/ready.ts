@@ -32,6 +32,8 @@ interface ReadyState {
   spotSize: number;
   /** The spot that is worked on, counted from the first. */
   spot: number | null;
+  /** The coats show while the photo is readied. */
+  withCoats: boolean;
   set(change: Partial<Omit<ReadyState, 'set'>>): void;
 }
 
@@ -44,8 +46,13 @@ export const useReady = create<ReadyState>((set) => ({
   stroke: null,
   spotSize: 30,
   spot: null,
+  withCoats: false,
   set: (change) => set(change),
 }));
+
+/** Tabs on which the photo itself is judged. */
+const JUDGED: readonly (FacetId | null)[] = ['frame', 'spots', 'light', 'colour', 'detail'];
+export const isPhotoTab = (chosen: string | null, facet: FacetId | null): boolean => chosen === null && JUDGED.includes(facet);
 
 export const readyOf = (piece: Pick<Piece, 'ready'>): Ready => piece.ready ?? neutralReady;
 

@@ -7,6 +7,8 @@ const schema = z.object({
   penPressure: z.boolean().catch(true),
   /** A coat shows at part of its strength while it is placed. */
   seeThrough: z.boolean().catch(false),
+  /** Width of the panel beside the picture, in CSS pixels. */
+  panelWidth: z.number().min(340).max(420).catch(380),
 });
 type Settings = z.output<typeof schema>;
 
@@ -25,9 +27,9 @@ export const useSettings = create<Settings & { set(change: Partial<Settings>): v
   ...read(),
   set(change) {
     set(change);
-    const { theme, maskColour, penPressure, seeThrough } = get();
+    const { theme, maskColour, penPressure, seeThrough, panelWidth } = get();
     try {
-      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough }));
+      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough, panelWidth }));
     } catch {
       // A full or forbidden store only means that the choice is not remembered.
     }

@@ -14,13 +14,15 @@ import { rawPiece } from '@/store/records';
 import { useGuards } from '@/store/guards';
 import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
+import { useSettings } from '@/store/settings';
 import { useTrying } from '@/store/trying';
 import { Act } from '../kit/Act';
 import { Notices } from '../kit/Notices';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
-import { FacetBody, FacetTabs } from './Facets';
+import { FacetBody, facetLabel, FacetTabs } from './Facets';
 import { guardSentence } from './guardTool';
+import { PanelEdge } from './PanelEdge';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
 import { SaveBanner } from './SaveBanner';
@@ -30,17 +32,26 @@ import { useBenchKeys } from './useBenchKeys';
 import { drawWhole } from './useThumb';
 
 export const WIDE = 1024;
+/** Below this height, a phone on its side or a page at 200 %, the panel stands beside the picture too. */
+const SHORT = 500;
 
 /** The bench: the picture, the rail under it at every width, and the open facet beside or over it. */
 export function BenchScreen({ id }: { id: string }) {
   const c = useColours();
-  const { width } = useWindowDimensions();
+  const { width, height } = useWindowDimensions();
+  const panelWidth = useSettings((s) => s.panelWidth);
   const [trouble, setTrouble] = useState<string | null>(null);
   const piece = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
   const facet = useBench((s) => s.facet);
   const wide = width >= WIDE;
+  const short = height < SHORT;
+  /** The panel stands beside the picture, which keeps at least half of the width. */
+  const beside = wide || short;
   useBenchKeys();
+  useEffect(() => {
+    if (beside && facet === null) useBench.getState().openFacet(chosen ? 'blend' : 'light');
+  }, [beside, facet, chosen]);
 
   useEffect(() => {
     void useOwn.getState().refresh();
@@ -69,7 +80,6 @@ export function BenchScreen({ id }: { id: string }) {
     );
   }
   if (piece?.id !== id) return <View style={{ flex: 1, backgroundColor: c.card }} />;
-  const open = facet ?? (wide ? (chosen ? 'blend' : 'light') : null);
   return (
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
@@ -80,22 +90,28 @@ export function BenchScreen({ id }: { id: string }) {
             <PictureView />
             <Notices over="picture" />
           </div>
-          <StrokeLine />
-          {!wide && facet ? (
-            <Sheet>
+          {wide && !short ? null : <StrokeLine />}
+          {!beside && facet ? (
+            <Sheet label={facetLabel(facet)}>
               <FacetBody facet={facet} closes />
             </Sheet>
           ) : (
-            <Rail />
+            <div style={strip}>
+              <Rail compact={short} />
+              {wide && !short ? <StrokeLine aside /> : null}
+            </div>
           )}
-          {!wide && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
-          {!wide && facet !== 'add' ? <FacetTabs open={facet} closes /> : null}
+          {!beside && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
+          {!beside && facet !== 'add' ? <FacetTabs open={facet} closes /> : null}
         </div>
-        {wide ? (
-          <div style={{ ...side, width: open === 'contact' ? 520 : side.width, borderLeft: `1px solid ${c.line}` }}>
-            <FacetTabs open={open} />
-            <FacetBody facet={open ?? 'light'} />
-          </div>
+        {beside ? (
+          <>
+            <PanelEdge />
+            <div style={{ ...side, width: Math.min(facet === 'contact' && wide ? 520 : panelWidth, width / 2), borderLeft: `1px solid ${c.line}` }}>
+              <FacetTabs open={facet} />
+              <FacetBody facet={facet ?? 'light'} />
+            </div>
+          </>
         ) : null}
       </div>
     </div>
@@ -139,8 +155,8 @@ function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean, 
 const coarse = typeof window !== 'undefined' && window.matchMedia?.('(pointer: coarse)').matches;
 const layingSentence = (name: string) => (coarse ? `A finger moves ${name}, two scale and turn it` : `A stroke moves ${name}`);
 
-/** One line that always says what a stroke on the picture will do. */
-function StrokeLine() {
+/** Says what a stroke on the picture will do, with what can be compared: in one line, or `aside` the rail. */
+function StrokeLine({ aside }: { aside?: boolean }) {
   const c = useColours();
   const brush = useBrush();
   const coat = useBench(chosenCoat);
@@ -160,12 +176,29 @@ function StrokeLine() {
   const text = trying
     ? `Trying “${trying}”`
     : (ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
+  const sentence = (
+    <div
+      role="status"
+      data-testid="stroke-line"
+      style={{ ...(aside ? besideRail : sentenceStyle), color: live ? c.accent : c.quiet, fontFamily: SANS }}
+    >
+      {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
+    </div>
+  );
+  if (aside)
+    return (
+      <div style={{ ...column, flex: '0 0 232px', background: c.chrome, borderTop: `1px solid ${c.line}`, borderLeft: `1px solid ${c.line}` }}>
+        {sentence}
+        <div style={{ display: 'flex', gap: 6, padding: '0 12px 8px' }}>
+          <PhotoTab />
+          <CoatTabs />
+        </div>
+      </div>
+    );
   return (
     <div style={{ ...lineStyle, background: c.chrome, borderTop: `1px solid ${c.line}` }}>
       <PhotoTab />
-      <div role="status" data-testid="stroke-line" style={{ ...sentence, color: live ? c.accent : c.quiet, fontFamily: SANS }}>
-        {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
-      </div>
+      {sentence}
       <CoatTabs />
     </div>
   );
@@ -175,9 +208,11 @@ const screen: CSSProperties = { display: 'flex', flexDirection: 'column', height
 const middle: CSSProperties = { display: 'flex', flex: 1, minHeight: 0 };
 const column: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minWidth: 0, position: 'relative' };
 const stage: CSSProperties = { position: 'relative', flex: 1, minHeight: 0 };
-const side: CSSProperties = { width: 380, display: 'flex', flexDirection: 'column', minHeight: 0 };
+const side: CSSProperties = { display: 'flex', flexDirection: 'column', minHeight: 0 };
 const lineStyle: CSSProperties = { display: 'flex', alignItems: 'center', minHeight: 44, flexShrink: 0 };
-const sentence: CSSProperties = {
+const besideRail: CSSProperties = { flex: 1, padding: '8px 12px 0', fontSize: 14, lineHeight: '17px' };
+const strip: CSSProperties = { display: 'flex', flexShrink: 0, minWidth: 0 };
+const sentenceStyle: CSSProperties = {
   flex: 1,
   minWidth: 0,
   fontSize: 14,

@@ -47,6 +47,9 @@ const photoFacets: { id: FacetId; label: string }[] = [
   { id: 'guards', label: 'Guards' },
   { id: 'more', label: 'More' },
 ];
+/** What the open tab is called. */
+export const facetLabel = (facet: FacetId): string =>
+  [...facets, ...photoFacets].find(({ id }) => id === facet)?.label ?? (facet === 'add' ? 'Add a material' : 'Compare all modes');
 const isReadying = (facet: FacetId): facet is ReadyFacetId => facet in readying;
 
 /** Tabs of the chosen coat, or of the photo, in one row; arrows go along it. On a phone the open one closes by a second press. */

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type CSSProperties } from 'react';
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
@@ -8,6 +8,7 @@ import { usePicking } from '@/store/picking';
 import { useReady } from '@/store/ready';
 import { useColours } from '../theme';
 import { BrushRing, useHover } from './BrushRing';
+import { CoatMenu, type MenuPlace } from './CoatMenu';
 import { CornerHandles } from './CornerHandles';
 import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
@@ -63,12 +64,16 @@ export function PictureView() {
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
   const tool = useTool();
   useGestures(place, tool, hover);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const coat = piece?.coats.find((k) => k.id === chosen);
 
   useEffect(() => {
     const element = place.current;
     if (!element) return;
     let seen = '';
     const watch = new ResizeObserver(() => {
+      // Under another screen it has no size.
+      if (element.clientWidth === 0) return;
       const window = `${innerWidth} ${innerHeight}`;
       useViewport.getState().resize(element.clientWidth, element.clientHeight, window !== seen);
       seen = window;
@@ -90,6 +95,10 @@ export function PictureView() {
       aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
       data-testid="picture"
       tabIndex={0}
+      onContextMenu={(e) => {
+        e.preventDefault();
+        if ((e.nativeEvent as PointerEvent).pointerType !== 'touch') setMenu({ x: e.clientX, y: e.clientY });
+      }}
       onKeyDown={(e) => {
         const step = arrowStep(e.key);
         if (!step || e.target !== e.currentTarget) return;
@@ -112,6 +121,7 @@ export function PictureView() {
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}
       <DrawnLine />
       <Handles />
+      {menu && coat ? <CoatMenu coat={coat} at={menu} onClose={() => setMenu(null)} /> : null}
     </div>
   );
 }

@@ -10,20 +10,23 @@ import {
 } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { useEffect, useRef, type CSSProperties, type ReactNode } from 'react';
-import { SANS, SANS_MEDIUM, useColours } from '../theme';
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { modeById } from '@/core/blend';
-import { indexOf, moveCoat } from '@/core/piece/edits';
+import { changeCoat, indexOf, moveCoat } from '@/core/piece/edits';
 import { coatName, coatTitle } from '@/core/piece/naming';
 import type { Coat, Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { useOwn } from '@/store/own';
+import { SANS, useColours } from '../theme';
+import { Card, plainButton, square } from './Card';
+import { CoatMenu, type MenuPlace } from './CoatMenu';
 import { useThumb } from './useThumb';
 
-export const CARD = 72;
+/** Pixels of a card's picture. */
+const PICTURE = 144;
 
-/** The stack as a row of sample cards, left to right as the work was done; each shows the piece up to and with that coat. */
-export function Rail() {
+/** The stack as a row of cards, left to right as the work was done; each shows what its coat is. `compact` leaves out the words, for short views. */
+export function Rail({ compact }: { compact?: boolean }) {
   const piece = useBench(shownPiece);
   const kept = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
@@ -41,8 +44,12 @@ export function Rail() {
     else preview(null);
   };
   return (
-    <div style={{ ...row, background: c.chrome, borderTop: `1px solid ${c.line}` }} role="group" aria-label="The coats, bottom to top">
-      <PhotoCard piece={piece} on={chosen === null} onPress={() => choose(null)} />
+    <div
+      style={{ ...row, height: compact ? 58 : 106, background: c.chrome, borderTop: `1px solid ${c.line}` }}
+      role="group"
+      aria-label="The coats, bottom to top"
+    >
+      <PhotoCard piece={piece} on={chosen === null} compact={compact} onPress={() => choose(null)} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragOver={over} onDragEnd={end} onDragCancel={() => preview(null)}>
         <SortableContext items={kept.coats.map((k) => k.id)} strategy={horizontalListSortingStrategy}>
           {kept.coats.map((coat, i) => (
@@ -52,39 +59,64 @@ export function Rail() {
               coat={piece.coats.find((k) => k.id === coat.id) ?? coat}
               index={i}
               on={chosen === coat.id}
+              compact={compact}
               onPress={() => choose(coat.id)}
             />
           ))}
         </SortableContext>
       </DndContext>
-      <Begin onPress={() => openFacet('add')}>Add a material</Begin>
-      {kept.coats.length === 0 ? <Begin onPress={() => openFacet('starts')}>Start from a look</Begin> : null}
+      <Begin compact={compact} onPress={() => openFacet('add')}>
+        Add a material
+      </Begin>
+      {kept.coats.length === 0 ? (
+        <Begin compact={compact} onPress={() => openFacet('starts')}>
+          Start from a look
+        </Begin>
+      ) : null}
     </div>
   );
 }
 
 /** A card that is not there yet. */
-function Begin({ onPress, children }: { onPress(): void; children: string }) {
+function Begin({ compact, onPress, children }: { compact?: boolean; onPress(): void; children: string }) {
   const c = useColours();
   return (
-    <button type="button" onClick={onPress} style={{ ...plain, ...square, ...begin, border: `1.5px dashed ${c.quiet}`, color: c.ink }}>
+    <button
+      type="button"
+      onClick={onPress}
+      style={{ ...plainButton, ...square, ...begin, ...(compact ? short : {}), border: `1.5px dashed ${c.quiet}`, color: c.ink }}
+    >
       {children}
     </button>
   );
 }
 
-const begin: CSSProperties = { marginTop: 8, fontFamily: SANS, fontSize: 14, lineHeight: '17px', flexShrink: 0 };
-
-function PhotoCard({ piece, on, onPress }: { piece: Piece; on: boolean; onPress(): void }) {
-  const url = useThumb(piece, { kind: 'photo' }, [piece.photo, piece.ready], CARD * 2);
-  return <Card on={on} url={url} title="The photo" below="Photo" strength={piece.strength} onPress={onPress} testID="card-photo" />;
+interface OneCard {
+  piece: Piece;
+  on: boolean;
+  compact?: boolean;
+  onPress(): void;
 }
 
-function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coat; index: number; on: boolean; onPress(): void }) {
+function PhotoCard({ piece, on, compact, onPress }: OneCard) {
+  const url = useThumb(piece, { kind: 'photo' }, [piece.photo, piece.ready], PICTURE);
+  return <Card on={on} url={url} title="The photo" name="Photo" compact={compact} strength={piece.strength} onPress={onPress} testID="card-photo" />;
+}
+
+/** Sources that are the picture itself, treated: their cards show the piece up to them. */
+const OF_PICTURE = ['below', 'photo', 'cutout'];
+
+function CoatCard({ piece, coat, index, on, compact, onPress }: OneCard & { coat: Coat; index: number }) {
   const names = useOwn((s) => s.names);
-  const place = indexOf(piece, coat.id);
-  const upTo = piece.coats.slice(0, place + 1);
-  const url = useThumb(piece, { kind: 'upTo', coat: coat.id }, [piece.photo, piece.ready, piece.guards, ...upTo], CARD * 2);
+  const [menu, setMenu] = useState<MenuPlace | null>(null);
+  const upTo = piece.coats.slice(0, indexOf(piece, coat.id) + 1);
+  const ofPicture = OF_PICTURE.includes(String(coat.source.kind));
+  const url = useThumb(
+    piece,
+    { kind: ofPicture ? 'upTo' : 'alone', coat: coat.id },
+    ofPicture ? [piece.photo, piece.ready, piece.guards, ...upTo] : [piece.photo, piece.ready, coat.source, coat.lay, coat.treatments],
+    PICTURE,
+  );
   const masked = coat.mask.start === 'none' || coat.mask.parts.length > 0;
   const mask = useThumb(
     masked ? piece : null,
@@ -93,15 +125,21 @@ function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coa
     48,
   );
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: coat.id });
-  const button = useRef<HTMLDivElement>(null);
+  const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (on) button.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    if (on) place.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [on]);
+  const { hold, change, choose } = useBench.getState();
+  const flip = () =>
+    change(
+      coat.visible ? 'Hide the coat' : 'Show the coat',
+      changeCoat(coat.id, () => ({ visible: !coat.visible })),
+    );
   return (
     <div
       ref={(node) => {
         setNodeRef(node);
-        button.current = node;
+        place.current = node;
       }}
       style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.8 : 1, zIndex: isDragging ? 2 : 0, flexShrink: 0 }}
       {...listeners}
@@ -120,109 +158,37 @@ function CoatCard({ piece, coat, index, on, onPress }: { piece: Piece; coat: Coa
         on={on}
         url={url}
         title={coatTitle(coat, names)}
-        below={coatName(coat, names)}
+        name={coatName(coat, names)}
         under={coat.visible ? modeById(coat.blend).label.toLowerCase() : 'hidden'}
         strength={coat.strength}
-        hidden={!coat.visible}
+        visible={coat.visible}
+        compact={compact}
         inset={masked ? mask : null}
-        onPress={onPress}
         describedBy={attributes['aria-describedby']}
         testID={`card-${index}`}
+        onPress={onPress}
+        onHold={(held) => hold(held ? { kind: 'upTo', coat: coat.id } : null)}
+        onFlip={flip}
+        onMenu={(at) => {
+          choose(coat.id);
+          setMenu(at);
+        }}
       />
+      {menu ? <CoatMenu coat={coat} at={menu} onClose={() => setMenu(null)} /> : null}
     </div>
   );
 }
 
-interface CardProps {
-  on: boolean;
-  url: string | null;
-  title: string;
-  /** Its name, and what stands under it. */
-  below: ReactNode;
-  under?: string;
-  strength: number;
-  hidden?: boolean;
-  inset?: string | null;
-  describedBy?: string;
-  testID: string;
-  onPress(): void;
-}
-
-function Card({ on, url, title, below, under, strength, hidden, inset, describedBy, testID, onPress }: CardProps) {
-  const c = useColours();
-  // The arc round the upper right corner is as long as the coat is strong.
-  const arc = 2 * Math.PI * 13 * 0.75;
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-label={`${title}, ${Math.round(strength * 100)} %${hidden ? ', hidden' : ''}`}
-      aria-describedby={describedBy}
-      title={title}
-      data-testid={testID}
-      onClick={onPress}
-      style={{ ...plain, paddingTop: 8, width: CARD, flexShrink: 0 }}
-    >
-      <span
-        style={{
-          ...square,
-          outline: on ? `2.5px solid ${c.accent}` : `1px solid ${c.line}`,
-          outlineOffset: on ? 1 : 0,
-          background: c.card,
-          opacity: hidden ? 0.4 : 1,
-        }}
-      >
-        {url ? <img src={url} alt="" draggable={false} style={picture} /> : null}
-        {inset ? <img src={inset} alt="" draggable={false} style={{ ...insetStyle, border: `1px solid ${c.raised}` }} /> : null}
-        <svg width={34} height={34} viewBox="-17 -17 34 34" style={arcStyle} aria-hidden>
-          <circle r={13} fill="none" stroke="#000" strokeOpacity={0.35} strokeWidth={4} strokeDasharray={`${arc} 200`} transform="rotate(180)" />
-          <circle r={13} fill="none" stroke="#fff" strokeWidth={2.2} strokeDasharray={`${arc * strength} 200`} transform="rotate(180)" />
-        </svg>
-      </span>
-      <span style={{ ...word, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS }}>{below}</span>
-      {under ? <span style={{ ...word, paddingTop: 0, lineHeight: '15px', color: c.quiet, fontFamily: SANS }}>{under}</span> : null}
-    </button>
-  );
-}
-
+const begin: CSSProperties = { marginTop: 8, textAlign: 'center', padding: 2, fontFamily: SANS, fontSize: 13, lineHeight: '15px', flexShrink: 0 };
+const short: CSSProperties = { height: 44, marginTop: 6, fontSize: 12 };
 const row: CSSProperties = {
   display: 'flex',
+  flex: 1,
   gap: 10,
-  padding: '0 12px 4px',
+  padding: '0 12px',
   overflowX: 'auto',
   overflowY: 'hidden',
-  height: 116,
   boxSizing: 'border-box',
   alignItems: 'flex-start',
   touchAction: 'pan-x',
-};
-const plain: CSSProperties = {
-  border: 'none',
-  background: 'none',
-  padding: 0,
-  cursor: 'pointer',
-  display: 'block',
-  textAlign: 'center',
-  borderRadius: 2,
-};
-const square: CSSProperties = {
-  display: 'block',
-  position: 'relative',
-  width: CARD,
-  height: CARD,
-  borderRadius: 2,
-  overflow: 'hidden',
-  boxSizing: 'border-box',
-};
-const picture: CSSProperties = { width: '100%', height: '100%', objectFit: 'cover', display: 'block' };
-const insetStyle: CSSProperties = { position: 'absolute', left: 4, bottom: 4, width: 22, height: 22, objectFit: 'cover' };
-const arcStyle: CSSProperties = { position: 'absolute', right: -2, top: -2 };
-const word: CSSProperties = {
-  display: 'block',
-  fontSize: 13,
-  lineHeight: '16px',
-  paddingTop: 3,
-  whiteSpace: 'nowrap',
-  overflow: 'hidden',
-  textOverflow: 'ellipsis',
 };

@@ -19,8 +19,11 @@ const kinds = [
   { value: 'hues', label: 'Hue wheel' },
 ] as const satisfies readonly { value: ScopeKind; label: string }[];
 
-/** What is in the picture, measured: as a histogram, a parade or a wheel of hues. */
-export function ScopePlot({ kind }: { kind: ScopeKind }) {
+/** Height of the strip, in px. */
+const STRIP = 44;
+
+/** What is in the picture, measured: as a histogram, a parade or a wheel of hues. As a strip it is low and without figures, to leave room for sliders. */
+export function ScopePlot({ kind, strip }: { kind: ScopeKind; strip?: boolean }) {
   const c = useColours();
   const { histogram, parade, wheel, before, part } = useScopes();
   const piece = useBench(shownPiece);
@@ -42,19 +45,21 @@ export function ScopePlot({ kind }: { kind: ScopeKind }) {
   return (
     <View>
       <View
-        style={{ backgroundColor: c.field, borderRadius: 2, minHeight: PLOT_HEIGHT }}
+        style={{ backgroundColor: c.field, borderRadius: 2, minHeight: strip ? STRIP : PLOT_HEIGHT }}
         aria-label={`${name} of ${where}: ${darks} black, ${lights} white`}
         role="img"
       >
-        {kind === 'histogram' && histogram ? <HistogramPlot now={histogram} before={before} /> : null}
-        {kind === 'parade' && parade ? <ParadePlot parade={parade} /> : null}
+        {kind === 'histogram' && histogram ? <HistogramPlot now={histogram} before={before} tall={strip ? STRIP : undefined} /> : null}
+        {kind === 'parade' && parade ? <ParadePlot parade={parade} tall={strip ? STRIP : undefined} /> : null}
         {kind === 'hues' && wheel ? <HuePlot wheel={wheel} /> : null}
       </View>
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', paddingTop: 3 }}>
-        <Text style={{ color: c.quiet, fontSize: 13 }}>{darks} black</Text>
-        {kind === 'histogram' && before ? <Text style={{ color: c.quiet, fontSize: 13 }}>dashed: as photographed</Text> : null}
-        <Text style={{ color: c.quiet, fontSize: 13 }}>{lights} white</Text>
-      </View>
+      {strip ? null : (
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', paddingTop: 3 }}>
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{darks} black</Text>
+          {kind === 'histogram' && before ? <Text style={{ color: c.quiet, fontSize: 13 }}>dashed: as photographed</Text> : null}
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{lights} white</Text>
+        </View>
+      )}
     </View>
   );
 }
@@ -66,12 +71,12 @@ export function Scope() {
   const mend = async () => {
     const { piece, change } = useBench.getState();
     const mended = piece && (await withoutCast(piece));
-    if (!mended) return say('The photo itself shows no cast; it comes from the coats above it.');
+    if (!mended) return say('The photo itself has no colour cast: it comes from the coats.');
     change(
-      'Mend the cast',
+      'Fix colour cast',
       changeReady((r) => ({ ...r, curves: mended.curves })),
     );
-    say(`A curve on ${mended.channel} mends it; it is among the curves in Light.`);
+    say(`Colour cast fixed with a curve on ${mended.channel}, under Light.`);
   };
   const cast = histogram && castSentence(histogram);
   return (

@@ -5,10 +5,10 @@ import { SANS, useColours } from '../theme';
 
 const heights = ['peek', 'half', 'full'] as const;
 type Height = (typeof heights)[number];
-const size: Record<Height, string> = { peek: '152px', half: '38vh', full: '62vh' };
+const size: Record<Height, string> = { peek: '152px', half: '44vh', full: '62vh' };
 
 /** On a phone, the open facet in the place of the rail. Three heights; while a slider is held all but that slider fades. */
-export function Sheet({ children }: { children: ReactNode }) {
+export function Sheet({ label, children }: { label: string; children: ReactNode }) {
   const c = useColours();
   const [height, setHeight] = useState<Height>('half');
   const held = useHeld((s) => s.id !== null);
@@ -18,7 +18,7 @@ export function Sheet({ children }: { children: ReactNode }) {
   return (
     <div
       role="dialog"
-      aria-label="Facet"
+      aria-label={label}
       style={{
         ...sheet,
         height: size[height],

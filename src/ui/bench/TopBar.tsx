@@ -36,7 +36,7 @@ export function TopBar() {
       style={{
         flexDirection: 'row',
         alignItems: 'center',
-        height: 52,
+        height: roomy ? 44 : 52,
         paddingHorizontal: 4,
         backgroundColor: c.chrome,
         borderBottomWidth: 1,

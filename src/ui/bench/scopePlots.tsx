@@ -20,11 +20,11 @@ function outline(counts: Uint32Array, most: number): string {
 const highest = (...all: Uint32Array[]) => Math.max(1, ...all.flatMap((counts) => [...counts.slice(1, 255)]));
 
 /** Luma filled, red, green and blue as lines; the luma of before dashed. */
-export function HistogramPlot({ now, before }: { now: Histogram; before: Histogram | null }) {
+export function HistogramPlot({ now, before, tall = HEIGHT }: { now: Histogram; before: Histogram | null; tall?: number }) {
   const c = useColours();
   const most = highest(now.luma, now.red, now.green, now.blue);
   return (
-    <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+    <Svg width="100%" height={tall} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
       {[64, 128, 192].map((x) => (
         <Line key={x} x1={x} x2={x} y1={0} y2={HEIGHT} stroke={c.line} strokeWidth={1} />
       ))}
@@ -38,13 +38,13 @@ export function HistogramPlot({ now, before }: { now: Histogram; before: Histogr
 }
 
 /** One panel a channel: along it the picture from left to right, up it the level; most pixels lie in the dark band, half of them in its core. */
-export function ParadePlot({ parade }: { parade: Parade }) {
+export function ParadePlot({ parade, tall = HEIGHT }: { parade: Parade; tall?: number }) {
   const c = useColours();
   const gap = 8;
   const width = (WIDTH - 2 * gap) / 3;
   const y = (level: number) => (HEIGHT * (1 - level / 255)).toFixed(1);
   return (
-    <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+    <Svg width="100%" height={tall} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
       {[0.25, 0.5, 0.75].map((k) => (
         <Line key={k} x1={0} x2={WIDTH} y1={HEIGHT * k} y2={HEIGHT * k} stroke={c.line} strokeWidth={1} />
       ))}

@@ -6,7 +6,7 @@ import { shownPiece, useBench } from '@/store/bench';
 import { getEngine } from '@/store/engine';
 import { useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
-import { framing, isFraming, useReady } from '@/store/ready';
+import { framing, isFraming, isPhotoTab, useReady } from '@/store/ready';
 import { measure, measureWhole, useScopes } from '@/store/scopes';
 import { useSettings } from '@/store/settings';
 import { maskColours } from '../theme';
@@ -19,6 +19,7 @@ export function useScene(): { piece: Piece | null; view: View; clear: boolean } 
   const { chosen, facet, held, maskView } = useBench(useShallow(({ chosen, facet, held, maskView }) => ({ chosen, facet, held, maskView })));
   const clear = isFraming(chosen, facet);
   const readyTool = useReady((s) => s.tool);
+  const bare = useReady((s) => !s.withCoats) && isPhotoTab(chosen, facet);
   const piece = useMemo(() => (shown && clear ? framing(shown, readyTool) : shown), [shown, clear, readyTool]);
   const colourId = useSettings((s) => s.maskColour);
   const { region, show } = useGuards(useShallow((s) => ({ region: s.region, show: s.show })));
@@ -30,8 +31,9 @@ export function useScene(): { piece: Piece | null; view: View; clear: boolean } 
     const colour = (maskColours.find((m) => m.id === colourId) ?? maskColours[0]).rgb;
     if (guarding && show === 'colour') return { kind: 'guards', region, colour };
     if (maskView === 'over' && chosen) return { kind: 'maskOver', coat: chosen, colour };
-    return { kind: 'piece' };
-  }, [held, maskView, chosen, colourId, guarding, show, region]);
+    // On the photo's own tabs the coats would hide its blemishes and casts.
+    return bare ? { kind: 'photo' } : { kind: 'piece' };
+  }, [held, maskView, chosen, colourId, guarding, show, region, bare]);
   return { piece, view, clear };
 }
 

@@ -82,7 +82,7 @@ async function drawCut(piece: Piece, view: View, size: number): Promise<string> 
   const { width: W, height: H } = pieceSize(piece);
   const short = Math.min(W, H);
   const coat = view.kind === 'upTo' ? view.coat : null;
-  const part = coat === null ? 1 : CUT;
+  const part = coat === null && view.kind !== 'alone' ? 1 : CUT;
   const [cx, cy] = coat === null ? [0.5, 0.4] : await busiest(piece, coat, part);
   const scale = Math.min(1, size / (short * part));
   const [w, h] = [Math.max(1, Math.round(W * scale)), Math.max(1, Math.round(H * scale))];

@@ -24,6 +24,8 @@ export interface SliderProps {
   idle?: string;
   /** For an amount with a switch before it: whether it is on, and what a press on its label does. */
   toggle?: { on: boolean; flip(): void };
+  /** For one whose label opens more controls: whether they are open, what stands under the label, and what a press does. */
+  opens?: { open: boolean; note?: string; testID?: string; flip(): void };
   /** While it is held. */
   onPreview?(value: number): void;
   onCommit(value: number): void;
@@ -36,7 +38,7 @@ const decimals = (step: number) => Math.max(0, Math.min(3, Math.ceil(-Math.log10
  * tap. It is filled from zero; a tick marks the default. A swipe that scrolls the sheet changes nothing.
  */
 export function Slider(props: SliderProps) {
-  const { label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, toggle, onPreview, onCommit } = props;
+  const { label, value, neutral, min, max, step, unit = '', factor = 1, help, idle, toggle, opens, onPreview, onCommit } = props;
   const c = useColours();
   const id = useId();
   const held = useHeld();
@@ -121,6 +123,22 @@ export function Slider(props: SliderProps) {
             <span aria-hidden style={{ ...box, borderColor: toggle.on ? c.accent : c.quiet, background: toggle.on ? c.accent : 'transparent' }} />
             {label}
           </button>
+        ) : opens ? (
+          <button
+            type="button"
+            aria-expanded={opens.open}
+            data-testid={opens.testID}
+            onClick={opens.flip}
+            style={{ ...name, ...flipStyle, color: c.ink, fontFamily: opens.open ? SANS_MEDIUM : SANS }}
+          >
+            <span aria-hidden style={{ ...arrow, transform: opens.open ? 'rotate(90deg)' : undefined }}>
+              ›
+            </span>
+            <span>
+              {label}
+              {opens.note ? <span style={{ ...note, color: c.quiet }}>{opens.note}</span> : null}
+            </span>
+          </button>
         ) : (
           <span style={{ ...name, color: c.ink }}>{label}</span>
         )}
@@ -193,6 +211,8 @@ const flipStyle: CSSProperties = {
   fontFamily: SANS,
   cursor: 'pointer',
 };
+const arrow: CSSProperties = { width: 10, fontSize: 18, lineHeight: '17px', textAlign: 'center' };
+const note: CSSProperties = { display: 'block', fontSize: 12, lineHeight: '13px' };
 const box: CSSProperties = { width: 16, height: 16, flexShrink: 0, boxSizing: 'border-box', border: '2px solid', borderRadius: 2 };
 const units: CSSProperties = { width: 26, flexShrink: 0, paddingLeft: 3, fontSize: 13, boxSizing: 'border-box' };
 const field: CSSProperties = {

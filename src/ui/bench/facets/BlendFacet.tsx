@@ -28,7 +28,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   return (
     <View>
       <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => 'Strength', coat.id)} />
-      <div style={{ display: 'flex', gap: 6 }}>
+      <div style={{ display: 'flex', gap: 4 }}>
         <div style={lineStyle} role="group" aria-label="Suggested">
           {suggested(kept.blend).map((mode) => (
             <ModeCard key={mode.id} coat={kept} mode={mode} />
@@ -38,7 +38,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           type="button"
           aria-expanded={all}
           onClick={() => setAll(!all)}
-          style={{ ...button, border: 'none', background: 'none', color: c.ink, fontFamily: SANS_MEDIUM }}
+          style={{ ...button, padding: '0 4px', border: 'none', background: 'none', color: c.ink, fontFamily: SANS_MEDIUM }}
         >
           {all ? 'Fewer' : 'All modes'}
         </button>
@@ -143,10 +143,10 @@ function ToneLimits({ coat }: { coat: Coat }) {
 
 const rowStyle: CSSProperties = { display: 'flex', flexWrap: 'wrap', gap: 6 };
 /** One line, pushed sideways where it is longer than the panel. */
-const lineStyle: CSSProperties = { display: 'flex', flex: 1, gap: 6, overflowX: 'auto', scrollbarWidth: 'none', touchAction: 'pan-x pan-y' };
+const lineStyle: CSSProperties = { display: 'flex', flex: 1, gap: 4, overflowX: 'auto', scrollbarWidth: 'none', touchAction: 'pan-x pan-y' };
 const button: CSSProperties = {
   minHeight: 40,
-  padding: '0 9px',
+  padding: '0 7px',
   borderRadius: 2,
   fontSize: 14,
   whiteSpace: 'nowrap',

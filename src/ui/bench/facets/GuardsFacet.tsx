@@ -2,12 +2,13 @@ import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { SURE } from '@/core/guards/finding';
-import { regions } from '@/core/guards/schema';
+import { choiceOf, guardChoices, guardSentence } from '@/core/guards/choices';
+import { guardsSchema, regions } from '@/core/guards/schema';
 import { changeCoat } from '@/core/piece/edits';
 import { coatSchema, type Coat, type Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { controlEdit } from '@/store/editing';
-import { findGuards, foundSentence, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
+import { findGuards, keepChoice, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -42,7 +43,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
     <View style={{ gap: 4 }}>
       {guarded ? (
         <Text testID="found" style={{ color: c.quiet }}>
-          {finding ? foundSentence(finding) : 'Regions are measured on this device.'}
+          {finding ? guardSentence(finding, piece.guards ?? neutral) : 'Faces are found on this device.'}
         </Text>
       ) : (
         <Text style={{ color: c.quiet }}>
@@ -64,6 +65,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
       {guarded ? (
         <>
           <Faces piece={piece} />
+          <WhatIsKept piece={piece} />
           <Choice
             label="See"
             value={show}
@@ -103,6 +105,33 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
           ) : null}
         </>
       ) : null}
+    </View>
+  );
+}
+
+const neutral = guardsSchema.parse({});
+
+/** What of a person is kept, in one choice with one amount; the regions below follow. */
+function WhatIsKept({ piece }: { piece: Piece }) {
+  const { choice, amount } = choiceOf(piece.guards ?? neutral);
+  return (
+    <View>
+      <Choice
+        bare
+        scrolls
+        label="What is kept"
+        options={guardChoices.map(({ id, label }) => ({ value: id, label }))}
+        value={choice}
+        onChange={(v) => useBench.getState().change(`Guard: ${v}`, keepChoice(v, Math.max(amount, 0.05)))}
+      />
+      <Slider
+        label="Amount"
+        value={amount}
+        neutral={1}
+        {...percent}
+        help="How clean they stay under the coats."
+        {...controlEdit((v: number) => keepChoice(choice, v), 'Guard: amount', 'guards.choice')}
+      />
     </View>
   );
 }

@@ -22,9 +22,10 @@ export function LightFacet() {
   if (!piece) return null;
   return (
     <View>
-      <Scope />
-      <ReadyStep field="even" />
+      <ScopePlot kind="histogram" strip />
       <ReadyStep field="tone" />
+      <ReadyStep field="even" />
+      <Scope />
       <ReadyStep field="localTone" fold>
         <ToneStarts piece={piece} />
       </ReadyStep>

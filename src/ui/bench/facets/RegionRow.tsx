@@ -1,4 +1,3 @@
-import type { CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { regions, regionSchema, settingsOf, type RegionId } from '@/core/guards/schema';
@@ -12,10 +11,11 @@ import { clearHints, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
+import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { percent, Slider } from '../../kit/Slider';
 import { Toggle } from '../../kit/Toggle';
-import { SANS, SANS_MEDIUM, useColours } from '../../theme';
+import { useColours } from '../../theme';
 import { PaintSwitch } from './PaintSwitch';
 import { BrushSize } from './BrushSize';
 import { unitOf } from '@/core/image/unit';
@@ -29,20 +29,23 @@ export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: str
   const own = coat?.guardAmounts !== undefined ? coat : null;
   const amount = own?.guardAmounts?.[id] ?? settings.amount;
   const kept = id === 'painted' ? undefined : report?.[id];
-  const verdict = kept ? `${verdictOf(kept)}, ${kept.mean.toFixed(1)}` : '';
+  const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   return (
     <div role="listitem" style={{ borderBottom: `1px solid ${c.line}` }}>
-      <button
-        type="button"
-        aria-expanded={open}
-        data-testid={`region-${id}`}
-        onClick={() => set({ region: open ? null : id, does: 'put' })}
-        style={{ ...row, color: c.ink, fontFamily: open ? SANS_MEDIUM : SANS }}
-      >
-        <span style={{ flex: 1 }}>{label}</span>
-        <span style={{ color: c.quiet }}>{verdict}</span>
-        <span style={{ minWidth: 48, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>{Math.round(amount * 100)} %</span>
-      </button>
+      <Slider
+        label={label}
+        value={amount}
+        neutral={regions.find((r) => r.id === id)?.amount ?? 0}
+        {...percent}
+        help={own ? 'How far this coat is held back here.' : 'How far coats are held back here.'}
+        opens={{
+          open,
+          note: kept ? verdictOf(kept) : undefined,
+          testID: `region-${id}`,
+          flip: () => set({ region: open ? null : id, does: 'put' }),
+        }}
+        {...controlEdit(setAmount, `${label}: amount`, `guard.${own?.id ?? ''}.${id}`)}
+      />
       {open ? <RegionControls id={id} label={label} piece={piece} coat={coat} own={own} amount={amount} /> : null}
     </div>
   );
@@ -67,7 +70,6 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const whole = own?.guardAmounts?.subject ?? settingsOf(piece.guards ?? { regions: {} }, 'subject').amount;
   const more = kept ? amountToKeep(kept, Math.max(amount, whole)) : amount;
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
-  const run = `guard.${own?.id ?? ''}.${id}`;
   const file = unitOf(piece.photo);
   const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
@@ -83,19 +85,6 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   ];
   return (
     <View style={{ paddingBottom: 12 }}>
-      {kept ? (
-        <Text testID={`kept-${id}`} style={{ color: c.quiet, fontSize: 14 }}>
-          {`${label}: ${verdictOf(kept)}. CIEDE2000 mean ${kept.mean.toFixed(1)}, 95 % under ${kept.p95.toFixed(1)}; structure ${kept.ssim.toFixed(2)}.`}
-        </Text>
-      ) : null}
-      <Slider
-        label="Amount"
-        value={amount}
-        neutral={regions.find((r) => r.id === id)?.amount ?? 0}
-        {...percent}
-        help={own ? 'For this coat alone.' : 'How far coats are held back here.'}
-        {...controlEdit(setAmount, `${label}: amount`, run)}
-      />
       {more > amount + 0.001 ? (
         <Acts>
           <Act onPress={() => change(`Keep ${label.toLowerCase()} more`, setAmount(more))}>{`Guard ${Math.round(more * 100)} %`}</Act>
@@ -115,6 +104,13 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
           value={piece.guards?.standsOut ?? false}
           onChange={(v) => change(v ? 'Select main subject' : 'People found', takeWhatStandsOut(v))}
         />
+      ) : null}
+      {kept ? (
+        <Fold title="Details">
+          <Text testID={`kept-${id}`} style={{ color: c.quiet, fontSize: 14 }}>
+            {`CIEDE2000 mean ${kept.mean.toFixed(1)}, 95 % under ${kept.p95.toFixed(1)}; structure ${kept.ssim.toFixed(2)}.`}
+          </Text>
+        </Fold>
       ) : null}
       <PaintSwitch />
       <Choice label="A stroke on the picture will" value={does} options={strokes} onChange={(v) => set({ does: v })} />
@@ -153,17 +149,3 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
     </View>
   );
 }
-
-const row: CSSProperties = {
-  display: 'flex',
-  alignItems: 'center',
-  gap: 12,
-  width: '100%',
-  minHeight: 44,
-  padding: 0,
-  border: 'none',
-  background: 'none',
-  fontSize: 15,
-  textAlign: 'left',
-  cursor: 'pointer',
-};
