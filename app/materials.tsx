@@ -1,2 +1,4 @@
+import { lazy } from 'react';
 export { FailedScreen as ErrorBoundary } from '@/ui/FailedScreen';
-export { ShelfScreen as default } from '@/ui/shelf/ShelfScreen';
+
+export default lazy(() => import('@/ui/shelf/ShelfScreen').then((m) => ({ default: m.ShelfScreen })));

@@ -1,2 +1,4 @@
+import { lazy } from 'react';
 export { FailedScreen as ErrorBoundary } from '@/ui/FailedScreen';
-export { SupplierScreen as default } from '@/ui/shelf/SupplierScreen';
+
+export default lazy(() => import('@/ui/shelf/SupplierScreen').then((m) => ({ default: m.SupplierScreen })));

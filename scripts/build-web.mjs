@@ -3,8 +3,19 @@ import { build as esbuild } from 'esbuild';
 import { execFileSync } from 'node:child_process';
 import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { promisify } from 'node:util';
+import zlib from 'node:zlib';
 import { buildKernels } from './kernels.mjs';
 import { root } from './run-ts.mjs';
+
+const fonts = [
+  'mukta-latin-400',
+  'mukta-latin-500',
+  'alegreya-latin-500',
+  'mukta-latin-ext-400',
+  'mukta-latin-ext-500',
+  'alegreya-latin-ext-500',
+].map((name) => `${name}-normal.woff2`);
 
 export async function buildPublic() {
   await buildKernels();
@@ -27,10 +38,17 @@ export async function buildPublic() {
   const backend = path.join(root, 'node_modules/@tensorflow/tfjs-backend-wasm/dist');
   for (const file of ['tfjs-backend-wasm.wasm', 'tfjs-backend-wasm-simd.wasm'])
     cpSync(path.join(backend, file), path.join(root, 'public/finder', file));
+  mkdirSync(path.join(root, 'public/fonts'), { recursive: true });
+  for (const font of fonts)
+    cpSync(path.join(root, 'node_modules/@fontsource', font.split('-')[0], 'files', font), path.join(root, 'public/fonts', font));
   mkdirSync(path.join(root, 'public/demo'), { recursive: true });
   cpSync(path.join(root, 'demo/photos'), path.join(root, 'public/demo/photos'), { recursive: true });
   cpSync(path.join(root, 'demo/pieces'), path.join(root, 'public/demo/pieces'), { recursive: true });
 }
+
+const { constants } = zlib;
+const brotli = promisify(zlib.brotliCompress);
+const gzip = promisify(zlib.gzip);
 
 export const expoEnvironment = { ...process.env, EXPO_NO_TELEMETRY: '1', EXPO_OFFLINE: '1', CI: '1' };
 
@@ -38,18 +56,35 @@ export function exportPage() {
   const expo = path.join(root, 'node_modules/expo/bin/cli');
   execFileSync(process.execPath, [expo, 'export', '--platform', 'web'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: expoEnvironment });
   preload();
+  return compress();
 }
 
 /** Fonts, kernels and the worker are fetched beside the script instead of after it has run. */
 function preload() {
   const page = path.join(root, 'dist/index.html');
-  const fonts = readdirSync(path.join(root, 'dist/assets'), { recursive: true })
-    .map((f) => `/assets/${f.split(path.sep).join('/')}`)
-    .filter((f) => f.endsWith('.ttf'));
   const links = [
-    ...fonts.map((f) => `<link rel="preload" href="${f}" as="font" type="font/ttf" crossorigin />`),
+    ...fonts.slice(0, 3).map((f) => `<link rel="preload" href="/fonts/${f}" as="font" type="font/woff2" crossorigin />`),
     '<link rel="preload" href="/kernels-shared.wasm" as="fetch" crossorigin />',
     '<link rel="modulepreload" href="/engine.worker.js" as="worker" />',
   ];
   writeFileSync(page, readFileSync(page, 'utf8').replace('</head>', `    ${links.join('\n    ')}\n  </head>`));
+}
+
+/** What is worth compressing: pictures and fonts are already. */
+const PACKED = /\.(js|css|html|wasm|svg|json)$/;
+
+/** Writes every file that shrinks beside itself as brotli and gzip, so that the server need not do it at each request. */
+async function compress() {
+  const dist = path.join(root, 'dist');
+  const files = readdirSync(dist, { recursive: true }).filter((f) => PACKED.test(f));
+  await Promise.all(
+    files.map(async (f) => {
+      const file = path.join(dist, f);
+      const bytes = readFileSync(file);
+      if (bytes.length < 1024) return;
+      const [br, gz] = await Promise.all([brotli(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }), gzip(bytes, { level: 9 })]);
+      writeFileSync(`${file}.br`, br);
+      writeFileSync(`${file}.gz`, gz);
+    }),
+  );
 }

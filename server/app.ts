@@ -1,5 +1,7 @@
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import staticGzip from 'express-static-gzip';
 import path from 'node:path';
+import type { ServeStaticOptions } from 'serve-static';
 import { createSupplier } from './supplier';
 
 const policy = [
@@ -41,9 +43,10 @@ export function createApp(dist: string, supplier: string, { isTest = false }: { 
   app.get('/health', (_request, response) => void response.json({ ok: true }));
   app.use('/supplier', createSupplier(supplier, isTest));
   // Names with a content hash never change; everything else is asked for again.
-  app.use('/_expo', express.static(path.join(dist, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }));
-  app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-  app.use(express.static(dist, { maxAge: 0 }));
+  const forever = { immutable: true, maxAge: '1y', fallthrough: false };
+  app.use('/_expo', packed(path.join(dist, '_expo'), forever));
+  app.use('/assets', packed(path.join(dist, 'assets'), forever));
+  app.use(packed(dist, { maxAge: 0 }));
   app.get('/{*path}', (request, response) => {
     if (!isScreen(request.path)) return void response.status(404).type('text').send('There is no such file.');
     response.sendFile(path.join(dist, 'index.html'));
@@ -58,6 +61,10 @@ export function createApp(dist: string, supplier: string, { isTest = false }: { 
   });
   return app;
 }
+
+/** Files, compressed as the build has left them where the browser takes that. */
+const packed = (folder: string, serveStatic: ServeStaticOptions) =>
+  staticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], serveStatic });
 
 const isOwnHost = (host: string | undefined): boolean => /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host ?? '');
 
