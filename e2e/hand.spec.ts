@@ -1,4 +1,4 @@
-import { apart, expect, facet, finger, look, openPhoto, openSample, portrait, settled, test, toRail, type Page } from './fixtures';
+import { apart, expect, facet, finger, lay, look, openPhoto, openSample, portrait, settled, test, toRail, type Page } from './fixtures';
 
 /** Presses by touch, counted. */
 class Hand {
@@ -247,3 +247,81 @@ test('a look is tried and used, saved as one’s own, and on another photo in at
   await settled(page);
   expect(again.taps).toBeLessThanOrEqual(4);
 });
+
+test('three hints, dismissed for good; the guide with its pictures and keys', { tag: '@phone' }, async ({ page }) => {
+  await page.goto('/?hints');
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Open a photo' }).click();
+  await (await chooser).setFiles(await portrait());
+  await settled(page);
+  await expect(page.getByRole('note')).toContainText('Coats lie over the photo like sheets');
+  await page.getByRole('button', { name: 'Got it' }).tap();
+  await expect(page.getByRole('note')).toHaveCount(0);
+  await page.reload();
+  await settled(page);
+  await expect(page.getByRole('note')).toHaveCount(0);
+  await lay(page, 'Craquelure');
+  for (const text of ['Tap a card', 'Guards keep eyes']) {
+    await expect(page.getByRole('note')).toContainText(text);
+    await page.getByRole('button', { name: 'Got it' }).tap();
+  }
+  await expect(page.getByRole('note')).toHaveCount(0);
+  await facet(page, 'More');
+  await page.getByRole('button', { name: 'Help' }).tap();
+  await expect(page.getByRole('heading', { name: '4. Keep the face' })).toBeVisible();
+  const picture = page.getByRole('img', { name: /^Guards on a phone/ });
+  await picture.scrollIntoViewIfNeeded();
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+  await expect(page.getByText('Brush smaller, larger').last()).toBeVisible();
+  await page.getByRole('button', { name: 'Back', exact: true }).last().tap();
+  await settled(page);
+});
+
+test('a coat is hidden by its eye, held for the piece up to it, and has its actions under the right button', { tag: '@wide' }, async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  await settled(page);
+  const whole = await look(page, 0.15, 0.15, 30);
+  await page.getByRole('button', { name: /^Hide Craquelure/ }).click();
+  await expect(page.getByTestId('card-1')).toHaveAccessibleName(/hidden$/);
+  await expect(page.getByRole('button', { name: 'Undo: Hide the coat' })).toBeEnabled();
+  await page.getByRole('button', { name: /^Show Craquelure/ }).click();
+  await settled(page);
+  const card = (await page.getByTestId('card-0').boundingBox())!;
+  await page.mouse.move(card.x + 50, card.y + 40);
+  await page.mouse.down();
+  await page.waitForTimeout(700);
+  await settled(page);
+  const upTo = await look(page, 0.15, 0.15, 30);
+  await page.mouse.up();
+  await settled(page);
+  expect(apart(await look(page, 0.15, 0.15, 30), whole)).toBeLessThan(1);
+  expect(apart(upTo, whole)).toBeGreaterThan(0.5);
+  await page.getByTestId('card-0').click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByTestId('card-2')).toBeVisible();
+});
+
+test(
+  'the photo’s tabs show the photo, unless the coats are switched on; Photo stays from one tap to the next',
+  { tag: '@wide' },
+  async ({ page }) => {
+    await openSample(page, 'The old keeper');
+    await settled(page);
+    const piece = await look(page, 0.1, 0.1, 20);
+    const photoTab = page.getByRole('button', { name: 'Photo', exact: true });
+    await photoTab.click();
+    await settled(page);
+    const photo = await look(page, 0.1, 0.1, 20);
+    expect(apart(photo, piece)).toBeGreaterThan(10);
+    await photoTab.click();
+    await settled(page);
+    expect(apart(await look(page, 0.1, 0.1, 20), piece)).toBeLessThan(1);
+    await page.getByTestId('card-photo').click();
+    await facet(page, 'Light');
+    await settled(page);
+    expect(apart(await look(page, 0.1, 0.1, 20), photo)).toBeLessThan(1);
+    await page.getByRole('switch', { name: 'Show coats' }).click();
+    await settled(page);
+    expect(apart(await look(page, 0.1, 0.1, 20), piece)).toBeLessThan(1);
+  },
+);

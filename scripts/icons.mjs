@@ -1,5 +1,4 @@
 // Writes src/ui/kit/icons.json: the paths of the icons that are used, out of @mdi/js. Run after adding a name: node scripts/icons.mjs
-import * as mdi from '@mdi/js';
 import { writeFileSync } from 'node:fs';
 
 const names = [
@@ -23,6 +22,7 @@ const names = [
   'undo',
   'view-grid-outline',
 ];
+const mdi = await import('@mdi/js');
 const keyOf = (name) => `mdi${name.replace(/(^|-)([a-z0-9])/g, (_all, _dash, letter) => letter.toUpperCase())}`;
 const paths = Object.fromEntries(names.map((name) => [name, mdi[keyOf(name)]]));
 writeFileSync(new URL('../src/ui/kit/icons.json', import.meta.url), `${JSON.stringify(paths, null, 2)}\n`);

@@ -38,10 +38,31 @@ export async function makePicture(piece: Piece, long: number, encoding: Encoding
   }
 }
 
-export async function savePictureFile(piece: Piece, long: number, encoding: Encoding): Promise<boolean> {
+const ending = ({ type }: Encoding) => (type === 'image/png' ? 'png' : 'jpg');
+
+/** Saves the picture under a name without its ending. */
+export async function savePictureFile(piece: Piece, long: number, encoding: Encoding, name: string): Promise<boolean> {
   const blob = await makePicture(piece, long, encoding);
-  if (blob) download(blob, `${fileName(piece.name)}.${encoding.type === 'image/png' ? 'png' : 'jpg'}`);
+  if (blob) download(blob, `${fileName(name)}.${ending(encoding)}`);
   return blob !== null;
+}
+
+/** Whether the device can hand a picture to another application. */
+export const canShare = (): boolean =>
+  typeof navigator !== 'undefined' && (navigator.canShare?.({ files: [new File([], 'picture.jpg', { type: 'image/jpeg' })] }) ?? false);
+
+/** Hands the picture to another application by the system's own sheet; leaving that is no error. */
+export async function sharePicture(piece: Piece, long: number, encoding: Encoding, name: string): Promise<boolean> {
+  const blob = await makePicture(piece, long, encoding);
+  if (!blob) return false;
+  const file = new File([blob], `${fileName(name)}.${ending(encoding)}`, { type: encoding.type });
+  try {
+    await navigator.share({ files: [file], title: piece.name });
+  } catch (error) {
+    if ((error as Error).name === 'AbortError') return false;
+    throw new Error('The device did not share the picture. Save it instead.');
+  }
+  return true;
 }
 
 export async function copyPicture(piece: Piece, long: number): Promise<boolean> {

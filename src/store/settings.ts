@@ -7,6 +7,8 @@ const schema = z.object({
   penPressure: z.boolean().catch(true),
   /** A coat shows at part of its strength while it is placed. */
   seeThrough: z.boolean().catch(false),
+  /** First hints that were dismissed. */
+  seenHints: z.array(z.string()).catch([]),
   /** Width of the panel beside the picture, in CSS pixels. */
   panelWidth: z.number().min(340).max(420).catch(380),
 });
@@ -27,9 +29,9 @@ export const useSettings = create<Settings & { set(change: Partial<Settings>): v
   ...read(),
   set(change) {
     set(change);
-    const { theme, maskColour, penPressure, seeThrough, panelWidth } = get();
+    const { theme, maskColour, penPressure, seeThrough, panelWidth, seenHints } = get();
     try {
-      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough, panelWidth }));
+      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough, panelWidth, seenHints }));
     } catch {
       // A full or forbidden store only means that the choice is not remembered.
     }

@@ -22,6 +22,7 @@ import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
 import { FacetBody, facetLabel, FacetTabs } from './Facets';
 import { guardSentence } from './guardTool';
+import { Hints } from './Hints';
 import { PanelEdge } from './PanelEdge';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
@@ -89,6 +90,7 @@ export function BenchScreen({ id }: { id: string }) {
           <div style={stage}>
             <PictureView />
             <Notices over="picture" />
+            <Hints />
           </div>
           {wide && !short ? null : <StrokeLine />}
           {!beside && facet ? (
@@ -171,8 +173,8 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
   const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
-  const { tried, look } = useTrying();
-  const trying = look ? look.recipe.name : tried ? sourceName(tried, names) : null;
+  const { tried, look, way } = useTrying();
+  const trying = look?.recipe.name ?? way?.name ?? (tried ? sourceName(tried, names) : null);
   const text = trying
     ? `Trying “${trying}”`
     : (ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));

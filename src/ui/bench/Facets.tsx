@@ -7,7 +7,7 @@ import { useOwn } from '@/store/own';
 import { useHelp } from '../kit/help';
 import { SANS, SANS_MEDIUM, SERIF, useColours } from '../theme';
 import { BlendFacet } from './facets/BlendFacet';
-import { ContactFacet } from './facets/ContactFacet';
+import { ContactFacet, UseWay } from './facets/ContactFacet';
 import { FrameFacet } from './facets/FrameFacet';
 import { PlaceFacet } from './facets/PlaceFacet';
 import { AddFacet, UseTried } from './facets/AddFacet';
@@ -126,6 +126,7 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
           </Text>
           {facet === 'add' ? <UseTried /> : null}
           {!coat && facet === 'starts' ? <UseLook /> : null}
+          {coat && facet === 'contact' ? <UseWay /> : null}
           {closes ? <View style={{ width: 56 }} /> : null}
         </View>
         <View>

@@ -25,6 +25,7 @@ import { readyToolOf } from './readyTools';
 import { SpotHandles } from './SpotHandles';
 import { brushTool } from './tools';
 import { usePainter, useScene } from './useScene';
+import { Wipe } from './Wipe';
 import { toView, useViewport, zoomOf, type Viewport } from './viewport';
 
 const hover = (point: ToolPoint | null) => useHover.setState({ point });
@@ -112,6 +113,7 @@ export function PictureView() {
         <img alt="" src={card} style={{ ...sheet, ...whole(viewport, zoom) }} data-testid="kept-picture" />
       ) : null}
       <canvas ref={canvas} style={sheet} width={1} height={1} />
+      {piece ? <Wipe place={whole(viewport, zoom)} /> : null}
       <Loupe />
       {piece ? <BrushRing /> : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}

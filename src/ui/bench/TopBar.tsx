@@ -4,7 +4,6 @@ import { useWindowDimensions, View } from 'react-native';
 import { Button, Dialog, IconButton, Text, TextInput } from 'react-native-paper';
 import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '@/store/bench';
-import { useKeysList } from '@/store/keysList';
 import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
 import { SERIF, useColours } from '../theme';
@@ -65,7 +64,7 @@ export function TopBar() {
             100 %
           </Act>
           <Text style={{ color: c.quiet, width: 56, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{percent} %</Text>
-          <IconButton {...button} icon="keyboard-outline" aria-label="Keys" onPress={() => useKeysList.setState({ open: true })} />
+          <IconButton {...button} icon="help" aria-label="Help" onPress={() => router.navigate('/help')} />
         </>
       ) : (
         <Act plain labelStyle={{ marginHorizontal: 8 }} onPress={() => (fitted ? useViewport.getState().actual() : useViewport.getState().fit())}>

@@ -1,23 +1,23 @@
 import { useEffect, useRef, useState, type CSSProperties, type PointerEvent } from 'react';
-import { View } from 'react-native';
+import { create } from 'zustand';
 import type { Candidate } from '@/core/piece/candidates';
 import type { Piece } from '@/core/piece/schema';
 import { cellRegion, drawCells } from '@/store/contact';
+import { useBench } from '@/store/bench';
 import { complain } from '@/store/notices';
-import { Act } from '../kit/Act';
-import { Acts } from '../kit/Acts';
 import { SANS_MEDIUM, useColours } from '../theme';
 
-interface WipeProps {
-  piece: Piece;
-  coat: string;
-  pair: Candidate[];
-  onTake(one: Candidate): void;
-  onClose(): void;
+/** Two ways of a coat that are wiped against each other on the picture. */
+export const useWipe = create<{ wipe: { coat: string; pair: Candidate[] } | null }>(() => ({ wipe: null }));
+
+/** Over the picture: two ways over each other, with an edge between them that is dragged. */
+export function Wipe({ place }: { place: CSSProperties }) {
+  const wipe = useWipe((s) => s.wipe);
+  const piece = useBench((s) => s.piece);
+  return wipe && piece ? <WipePair key={wipe.pair.map((one) => one.key).join()} piece={piece} {...wipe} place={place} /> : null;
 }
 
-/** Two ways over each other, with an edge between them that is dragged. */
-export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
+function WipePair({ piece, coat, pair, place }: { piece: Piece; coat: string; pair: Candidate[]; place: CSSProperties }) {
   const c = useColours();
   const [at, setAt] = useState(0.5);
   const left = useRef<HTMLCanvasElement>(null);
@@ -43,7 +43,7 @@ export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
     setAt(Math.min(1, Math.max(0, (e.clientX - box.left) / box.width)));
   };
   return (
-    <View style={{ gap: 4 }}>
+    <div style={{ position: 'absolute', zIndex: 1, ...place }}>
       <div
         role="slider"
         tabIndex={0}
@@ -52,6 +52,7 @@ export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
         aria-valuemax={100}
         aria-valuenow={Math.round(at * 100)}
         onPointerDown={(e) => {
+          e.stopPropagation();
           e.currentTarget.setPointerCapture(e.pointerId);
           move(e);
         }}
@@ -73,21 +74,11 @@ export function Wipe({ piece, coat, pair, onTake, onClose }: WipeProps) {
           </span>
         ))}
       </div>
-      <Acts>
-        {pair.map((one) => (
-          <Act key={one.key} onPress={() => onTake(one)}>
-            {`Use ${one.name}`}
-          </Act>
-        ))}
-        <Act plain onPress={onClose}>
-          Stop comparing
-        </Act>
-      </Acts>
-    </View>
+    </div>
   );
 }
 
-const frame: CSSProperties = { position: 'relative', touchAction: 'none', cursor: 'ew-resize', overflow: 'hidden', minHeight: 120 };
+const frame: CSSProperties = { position: 'relative', touchAction: 'none', cursor: 'ew-resize', overflow: 'hidden', width: '100%', height: '100%' };
 const over: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' };
 const edge: CSSProperties = { position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: '#fff', boxShadow: '0 0 0 1px #0008' };
 const name: CSSProperties = { position: 'absolute', bottom: 6, padding: '2px 8px', fontSize: 13, borderRadius: 2 };

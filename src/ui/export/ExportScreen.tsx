@@ -1,12 +1,12 @@
 import { pieceSize } from '@/core/ready/geometry';
 import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
-import { View } from 'react-native';
-import { ProgressBar, Text } from 'react-native-paper';
+import { useWindowDimensions, View } from 'react-native';
+import { ProgressBar, Text, TextInput } from 'react-native-paper';
 import * as z from 'zod';
 import { slider } from '@/core/schema';
 import { useBench } from '@/store/bench';
-import { copyPicture, savePictureFile, sizeFor, useExport } from '@/store/export';
+import { canShare, copyPicture, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
 import { complain, say } from '@/store/notices';
 import { flush } from '@/store/saving';
 import { openPiece } from '@/store/session';
@@ -28,6 +28,9 @@ export function ExportScreen({ id }: { id: string }) {
   const [quality, setQuality] = useState(0.92);
   const [share, setShare] = useState<'1' | '0.5' | '0.25' | 'own'>('1');
   const [own, setOwn] = useState(2000);
+  const [name, setName] = useState<string | null>(null);
+  // Format, size and the button stay in view on a phone.
+  const tall = useWindowDimensions().width < 700 ? 210 : 460;
   const [picture, setPicture] = useState<string | null>(null);
 
   useEffect(() => {
@@ -48,6 +51,7 @@ export function ExportScreen({ id }: { id: string }) {
   const wanted = share === 'own' ? Math.min(long, own) : long * Number(share);
   const size = sizeFor(piece, wanted);
   const busy = progress !== null;
+  const named = name?.trim() || piece.name;
   const run = (work: () => Promise<boolean>, done: string) => async () => {
     try {
       await flush();
@@ -59,24 +63,34 @@ export function ExportScreen({ id }: { id: string }) {
   const encoding = kind === 'image/png' ? ({ type: kind } as const) : ({ type: kind, quality } as const);
   return (
     <Page title={`Export ${piece.name}`} back={back}>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
         <View
           style={{
             flexGrow: 1,
             flexBasis: 320,
             backgroundColor: c.card,
-            padding: 16,
+            padding: 12,
             borderRadius: 2,
             alignItems: 'center',
             justifyContent: 'center',
-            minHeight: 260,
+            minHeight: 200,
           }}
         >
           {picture ? (
-            <img src={picture} alt={piece.name} style={{ maxWidth: '100%', maxHeight: 460, boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
+            <img src={picture} alt={piece.name} style={{ maxWidth: '100%', maxHeight: tall, boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
           ) : null}
         </View>
         <View style={{ flexGrow: 1, flexBasis: 320, gap: 4 }}>
+          <TextInput
+            mode="outlined"
+            dense
+            label="File name"
+            aria-label="File name"
+            value={name ?? piece.name}
+            onChangeText={setName}
+            selectTextOnFocus
+            maxLength={120}
+          />
           <Choice
             label="Format"
             value={kind}
@@ -124,10 +138,15 @@ export function ExportScreen({ id }: { id: string }) {
               <Act
                 main
                 icon="download"
-                onPress={() => void run(() => savePictureFile(piece, wanted, encoding), 'The picture is in your downloads.')()}
+                onPress={() => void run(() => savePictureFile(piece, wanted, encoding, named), 'The picture is in your downloads.')()}
               >
                 Save the picture
               </Act>
+              {canShare() ? (
+                <Act icon="share-variant-outline" onPress={() => void run(() => sharePicture(piece, wanted, encoding, named), 'Shared.')()}>
+                  Share
+                </Act>
+              ) : null}
               <Act icon="content-copy" onPress={() => void run(() => copyPicture(piece, wanted), 'The picture is on the clipboard.')()}>
                 Copy
               </Act>

@@ -87,9 +87,14 @@ export function PiecesScreen() {
     <Page
       title="Dermatex"
       aside={
-        <Act plain onPress={() => router.navigate('/materials')}>
-          Shelf
-        </Act>
+        <View style={{ flexDirection: 'row' }}>
+          <Act plain onPress={() => router.navigate('/materials')}>
+            Shelf
+          </Act>
+          <Act plain onPress={() => router.navigate('/help')}>
+            Help
+          </Act>
+        </View>
       }
     >
       {trouble ? (

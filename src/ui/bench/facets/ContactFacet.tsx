@@ -7,12 +7,14 @@ import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { cellRegion, drawCells, type CellPlace } from '@/store/contact';
 import { complain } from '@/store/notices';
+import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
+import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { useViewport } from '../viewport';
-import { Wipe } from '../Wipe';
+import { useWipe } from '../Wipe';
 
 /** The picture in many ways side by side: looking at one tries it on the bench, two can be wiped against each other, one is taken. */
 export function ContactFacet({ coat: shown }: { coat: Coat }) {
@@ -30,17 +32,32 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const [marked, setMarked] = useState<string[]>([]);
   const list = useMemo(() => candidatesOf(coat, subject, family), [coat, subject, family]);
   const images = useCells(piece, coat.id, list, place);
-  useEffect(() => () => useBench.getState().preview(null), []);
-  const attempt = (one: Candidate | null) => {
-    setTried(one?.key ?? null);
-    preview(one ? one.edit : null);
-  };
+  useEffect(
+    () => () => {
+      useBench.getState().preview(null);
+      useTrying.setState({ way: null });
+      useWipe.setState({ wipe: null });
+    },
+    [],
+  );
   const take = (one: Candidate) => {
     setTried(null);
+    useTrying.setState({ way: null });
     change(`Use ${one.name.toLowerCase()}`, one.edit);
+  };
+  const attempt = (one: Candidate | null) => {
+    setTried(one?.key ?? null);
+    useTrying.setState({ way: one ? { name: one.name, keep: () => take(one) } : null });
+    preview(one ? one.edit : null);
   };
   const mark = (key: string) => setMarked((now) => (now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-2)));
   const pair = marked.map((key) => list.find((one) => one.key === key)).filter((one) => one !== undefined);
+  const wiped = pair.map((one) => one.key).join();
+  useEffect(() => {
+    useWipe.setState({ wipe: pair.length === 2 ? { coat: coat.id, pair } : null });
+    // The marked ones are told apart by their keys: their objects are new at every drawing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [wiped, coat.id]);
   const current = list.find((one) => one.key === tried);
   const holdBefore = (on: boolean) => preview(on ? null : (current?.edit ?? null));
   const reset = () => {
@@ -51,6 +68,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
     <View style={{ gap: 8 }}>
       <Choice
         bare
+        scrolls
         label="What is compared"
         options={subjects.filter((s) => offered.includes(s.id)).map((s) => ({ value: s.id, label: s.label }))}
         value={subject}
@@ -62,6 +80,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
       {subject === 'materials' ? (
         <Choice
           bare
+          scrolls
           label="Family"
           options={families.map((f) => ({ value: f.id as string, label: f.label }))}
           value={family}
@@ -71,23 +90,18 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
           }}
         />
       ) : null}
-      <Choice
-        bare
-        label="What of the picture"
-        options={[
-          { value: 'whole', label: 'Whole' },
-          { value: 'detail', label: 'Centre at 100 %' },
-        ]}
-        value={place}
-        onChange={(v) => setPlace(v as CellPlace['kind'])}
-      />
-      {pair.length === 2 && piece ? (
-        <Wipe piece={piece} coat={coat.id} pair={pair} onTake={take} onClose={() => setMarked([])} />
-      ) : (
-        <Text style={{ color: c.quiet, fontSize: 13 }}>
-          {current ? `Trying ${current.name}. Use it, or go on looking.` : 'Tap one to try it on the bench; mark two to wipe between them.'}
-        </Text>
-      )}
+      {pair.length === 2 ? (
+        <Acts>
+          {pair.map((one) => (
+            <Act key={one.key} onPress={() => take(one)}>
+              {`Use ${one.name}`}
+            </Act>
+          ))}
+          <Act plain onPress={() => setMarked([])}>
+            Stop comparing
+          </Act>
+        </Acts>
+      ) : null}
       <div role="group" aria-label="Contact sheet" style={grid}>
         {list.map((one) => (
           <Cell
@@ -103,6 +117,8 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
           />
         ))}
       </div>
+      <Toggle label="Centre at 100 %" value={place === 'detail'} onChange={(on) => setPlace(on ? 'detail' : 'whole')} />
+      <Text style={{ color: c.quiet, fontSize: 13 }}>Tap one to try it on the picture. Mark two to wipe between them.</Text>
       <Acts>
         <Act disabled={!current} onPressIn={() => holdBefore(true)} onPressOut={() => holdBefore(false)}>
           Hold to see the photo
@@ -112,6 +128,17 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         </Act>
       </Acts>
     </View>
+  );
+}
+
+/** Keeps the way that is tried; it stands beside the title. */
+export function UseWay() {
+  const c = useColours();
+  const way = useTrying((s) => s.way);
+  return (
+    <Act plain disabled={!way} textColor={c.accent} onPress={() => way?.keep()}>
+      Use it
+    </Act>
   );
 }
 
@@ -195,7 +222,7 @@ function useCells(
   return images;
 }
 
-const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 10 };
+const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(84px, 1fr))', gap: 6 };
 const cell: CSSProperties = {
   display: 'block',
   width: '100%',
@@ -204,9 +231,18 @@ const cell: CSSProperties = {
   borderRadius: 2,
   cursor: 'pointer',
   overflow: 'hidden',
-  minHeight: 96,
+  minHeight: 76,
 };
-const caption: CSSProperties = { display: 'block', fontSize: 14, lineHeight: '18px', padding: '5px 6px', textAlign: 'left' };
+const caption: CSSProperties = {
+  display: 'block',
+  fontSize: 13,
+  lineHeight: '16px',
+  padding: '3px 4px',
+  overflow: 'hidden',
+  textOverflow: 'ellipsis',
+  whiteSpace: 'nowrap',
+  textAlign: 'left',
+};
 const mark: CSSProperties = {
   position: 'absolute',
   top: 0,

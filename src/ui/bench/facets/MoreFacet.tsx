@@ -1,3 +1,4 @@
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { TextInput } from 'react-native-paper';
@@ -65,6 +66,9 @@ export function MoreFacet({ coat }: { coat: Coat }) {
           To back
         </Act>
       </View>
+      <Act plain onPress={() => router.navigate('/help')}>
+        Help
+      </Act>
     </View>
   );
 }

@@ -1,3 +1,4 @@
+import { router } from 'expo-router';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import * as z from 'zod';
@@ -27,6 +28,9 @@ export function PhotoFacet() {
       ) : null}
       <Act main={piece.coats.length === 0} icon="layers-plus" onPress={() => openFacet('add')}>
         Add a material
+      </Act>
+      <Act plain onPress={() => router.navigate('/help')}>
+        Help
       </Act>
     </View>
   );

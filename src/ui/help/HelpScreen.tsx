@@ -1,0 +1,47 @@
+import { router } from 'expo-router';
+import { View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { benchKeys } from '../bench/useBenchKeys';
+import { Page } from '../kit/Page';
+import { SANS_MEDIUM, SERIF, useColours } from '../theme';
+import { guide } from './guide';
+
+/** The guide with its pictures, and the keys. */
+export function HelpScreen() {
+  const c = useColours();
+  const back = () => (router.canGoBack() ? router.back() : router.replace('/'));
+  const heading = (text: string) => (
+    <Text role="heading" aria-level={2} style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>
+      {text}
+    </Text>
+  );
+  return (
+    <Page title="Help" back={{ label: 'Back', go: back }}>
+      <View style={{ maxWidth: 680, gap: 20 }}>
+        {guide.map(({ title, text, picture }, i) => (
+          <View key={title} style={{ gap: 6 }}>
+            {heading(`${i + 1}. ${title}`)}
+            <Text style={{ color: c.ink, fontSize: 16, lineHeight: 23 }}>{text}</Text>
+            {picture ? (
+              <img
+                src={`/help/${picture.file}`}
+                alt={picture.alt}
+                loading="lazy"
+                style={{ maxWidth: '100%', maxHeight: 420, objectFit: 'contain', objectPosition: 'left', border: `1px solid ${c.line}` }}
+              />
+            ) : null}
+          </View>
+        ))}
+        {heading('Keys')}
+        <View>
+          {benchKeys.map(([key, says]) => (
+            <View key={key} style={{ flexDirection: 'row', paddingVertical: 5, gap: 16 }}>
+              <Text style={{ width: 130, fontFamily: SANS_MEDIUM, color: c.ink }}>{key}</Text>
+              <Text style={{ flex: 1, color: c.ink }}>{says}</Text>
+            </View>
+          ))}
+        </View>
+      </View>
+    </Page>
+  );
+}
