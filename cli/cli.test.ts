@@ -324,3 +324,11 @@ it('ends with the exit code of what happened, and says mistakes on the error str
   expect(call('polish')).toMatchObject({ status: 2, stdout: '', stderr: expect.stringMatching(/^There is no command "polish".*\n$/) as string });
   expect(call('help')).toMatchObject({ status: 0, stderr: '' });
 });
+
+it('prints every label and help text of the controls, each help a short sentence', async () => {
+  const out = await run('words');
+  for (const label of ['Only the cracks', 'Follow the form', 'Vignette', 'Stained sheet', 'White balance', 'Whole face', 'Craquelure'])
+    expect(out).toContain(label);
+  // words.md: none of the inverted or literary phrases.
+  expect(out).not.toMatch(/\b(nought|anew|afresh|what lies below|give out|mend)\b/i);
+});

@@ -5,13 +5,15 @@ import { guards } from './guards';
 import { listMaterials, makeMaterial } from './material';
 import { measure } from './measure';
 import { render } from './render';
+import { words } from './words';
 
 const usage = `dermatex render --photo P --recipe R --out O [--scale S]   the recipe laid on the photo
 dermatex guards --photo P --out DIR                           finds faces and people; a mask for each region
 dermatex material ID --seed N --size WxH --out O             one material as a picture
 dermatex materials                                           lists them
 dermatex measure A B [--mask M]                              CIEDE2000 mean, p95, max and SSIM of two pictures
-dermatex check FILE                                          validates a recipe or a piece`;
+dermatex check FILE                                          validates a recipe or a piece
+dermatex words                                                every label and help text of the controls`;
 
 async function dispatch(argv: string[]): Promise<void> {
   const [command, ...rest] = argv;
@@ -40,11 +42,15 @@ async function dispatch(argv: string[]): Promise<void> {
       return measure(read().positionals, read().values.mask);
     case 'check':
       return check(read().positionals[0]);
+    case 'words':
+      return words();
     case 'help':
     case '--help':
       return console.log(usage);
     default:
-      throw new Refused(`${command ? `There is no command "${command}"` : 'Say what to do'}: render, guards, material, materials, measure or check.`);
+      throw new Refused(
+        `${command ? `There is no command "${command}"` : 'Say what to do'}: render, guards, material, materials, measure, check or words.`,
+      );
   }
 }
 

@@ -110,7 +110,7 @@ test('own pictures as materials: brought in, laid, kept', { tag: '@phone' }, asy
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Import pictures' }).click();
   await (await chooser).setFiles('demo/photos/sky.jpg');
-  await expect(page.getByText('“sky” lies on the shelf.')).toBeVisible();
+  await expect(page.getByText('“sky” added to the shelf.')).toBeVisible();
   await openPhoto(page, await portrait());
   await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
   await page.getByRole('button', { name: 'sky', exact: true }).first().click();

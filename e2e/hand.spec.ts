@@ -261,6 +261,7 @@ test('three hints, dismissed for good; the guide with its pictures and keys', { 
   await settled(page);
   await expect(page.getByRole('note')).toHaveCount(0);
   await lay(page, 'Craquelure');
+  await toRail(page);
   for (const text of ['Tap a card', 'Guards keep eyes']) {
     await expect(page.getByRole('note')).toContainText(text);
     await page.getByRole('button', { name: 'Got it' }).tap();

@@ -40,7 +40,7 @@ test(
       { name: 'sixteen.png', buffer: await sixteen() },
     ]);
     await expect(page.getByRole('alert').filter({ hasText: '“broken.png” is cut short' })).toBeVisible();
-    await expect(page.getByText('4 pictures lie on the shelf; the borders of 3 scans are trimmed.')).toBeVisible();
+    await expect(page.getByText('4 pictures added to the shelf; the borders of 3 scans are trimmed.')).toBeVisible();
 
     await page.getByRole('button', { name: 'dark surround', exact: true }).click();
     const figure = async (label: string) => Number(await page.getByRole('textbox', { name: `${label}, typed` }).inputValue());
@@ -83,7 +83,7 @@ test('16 bits reach the picture: a ramp of a hundredth, stretched to all of the 
   await openPhoto(page, await portrait());
   await page.goto('/materials');
   await bring(page, [{ name: 'sixteen.png', buffer: await sixteen() }]);
-  await expect(page.getByText('“sixteen” lies on the shelf.')).toBeVisible();
+  await expect(page.getByText('“sixteen” added to the shelf.')).toBeVisible();
   const steps = await page.evaluate(async () => {
     const { dermatexEngine: engine } = globalThis as unknown as {
       dermatexEngine: { draw(d: object, use: (p: Uint8Array) => Uint8Array): Promise<Uint8Array> };

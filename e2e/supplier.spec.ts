@@ -16,7 +16,7 @@ test('a pack of the supplier is looked at, fetched, and lies on the shelf', { ta
   await page.getByRole('button', { name: 'Look at the supplier’s packs' }).click();
   await expect(pack(page)).toContainText('Skerry Paper Store');
   await pack(page).getByRole('button', { name: 'Download' }).click();
-  await expect(page.getByText('3 pictures lie on the shelf')).toBeVisible();
+  await expect(page.getByText('3 pictures added to the shelf')).toBeVisible();
   await page.getByRole('button', { name: 'Back' }).click();
   await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
   await expect(page.getByText('by Skerry Paper Store')).toBeVisible();

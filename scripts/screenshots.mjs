@@ -14,6 +14,7 @@ const browser = await chromium.launch(chromiumOptions);
 
 async function at(width, height, colorScheme, run) {
   const page = await browser.newPage({ viewport: { width, height }, colorScheme, hasTouch: width < 700 });
+  await page.addInitScript(() => (localStorage['dermatex.settings'] ??= JSON.stringify({ seenHints: ['coats', 'cards', 'guards'] })));
   await page.goto(`http://localhost:${port}/`);
   const shot = (name) => page.screenshot({ path: path.join(out, `${name}.png`) });
   const sample = async (name) => {
@@ -88,7 +89,7 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await shot('shelf-wide');
   await page.goto(`http://localhost:${port}/packs`);
   await page.getByRole('button', { name: 'Download' }).first().click();
-  await page.getByText('lie on the shelf').waitFor();
+  await page.getByText('to the shelf').waitFor();
   await page.goto(`http://localhost:${port}/materials`);
   await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
   await page.getByRole('switch', { name: 'Tile without a seam' }).click();
@@ -109,10 +110,17 @@ await at(...phone, 'light', async ({ page, shot, sample }) => {
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The old keeper');
   await page.getByRole('tab', { name: 'Tone' }).click();
-  await page.getByRole('button', { name: 'Relief', exact: true }).last().click();
-  await page.getByRole('slider', { name: 'Light from' }).scrollIntoViewIfNeeded();
   await calm();
   await shot('tone-phone');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByTestId('card-photo').click();
+  await page.getByRole('tab', { name: 'Presets' }).click();
+  await page.waitForTimeout(9000);
+  await page.getByRole('button', { name: 'Old glaze' }).scrollIntoViewIfNeeded();
+  await page.waitForTimeout(6000);
+  await page.getByRole('button', { name: 'Stained sheet' }).scrollIntoViewIfNeeded();
+  await calm();
+  await shot('looks-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The light at dusk');

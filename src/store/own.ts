@@ -157,7 +157,7 @@ export async function bringIn(files: File[]): Promise<Own[]> {
 function tell(taken: Own[], wanted: number): void {
   if (taken.length === 0) return;
   const trimmed = taken.filter((o) => o.fitting && (o.fitting.left || o.fitting.top || o.fitting.right || o.fitting.bottom));
-  const what = taken.length === 1 ? `“${labelOf(taken[0])}” lies on the shelf` : `${taken.length} pictures lie on the shelf`;
+  const what = taken.length === 1 ? `“${labelOf(taken[0])}” added to the shelf` : `${taken.length} pictures added to the shelf`;
   const rest = stopped && taken.length < wanted ? `; ${wanted - taken.length} were left out` : '';
   if (trimmed.length === 0) return say(`${what}${rest}.`);
   const border = trimmed.length === 1 ? 'the border of its scan is trimmed' : `the borders of ${trimmed.length} scans are trimmed`;
@@ -166,6 +166,6 @@ function tell(taken: Own[], wanted: number): void {
       await useOwn.getState().change(key, { fitting: { ...(fitting as Fitting), left: 0, top: 0, right: 0, bottom: 0 } });
   };
   say(`${what}${rest}; ${taken.length === 1 ? border : border.replace('its scan', 'a scan')}.`, {
-    action: { label: trimmed.length === 1 ? 'Leave it in' : 'Leave them in', run: () => void leave().catch(complain) },
+    action: { label: trimmed.length === 1 ? 'Keep the border' : 'Keep the borders', run: () => void leave().catch(complain) },
   });
 }

@@ -188,7 +188,7 @@ describe('own materials', () => {
     mockBorder = null;
     expect(sourceOf(own)).toMatchObject({ kind: 'picture', file: own.key, width: 70, height: 80, fitting: { left: 0.1, right: 0.2 } });
     const { list } = useNotices.getState();
-    expect(list[0].text).toBe('“Bordered” lies on the shelf; the border of its scan is trimmed.');
+    expect(list[0].text).toBe('“Bordered” added to the shelf; the border of its scan is trimmed.');
     list[0].action?.run();
     await new Promise((resolve) => setTimeout(resolve, 50));
     expect(sourceOf(useOwn.getState().list.find((o) => o.key === own.key)!)).toMatchObject({ width: 100, height: 80 });
@@ -225,7 +225,7 @@ describe('own materials', () => {
     expect(texts()).toEqual([
       '“Half.zip” is not a zip file, or is damaged; fetch it again from where it came.',
       '“notes.png” is not a PNG, JPEG or WebP picture; choose one of those.',
-      '“Patched sail” lies on the shelf.',
+      '“Patched sail” added to the shelf.',
     ]);
   });
 });

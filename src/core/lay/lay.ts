@@ -25,7 +25,7 @@ export const laySchema = z.object({
     factor: 100,
     step: 0.01,
     accepts: [1e-4, 1e4],
-    help: 'Past 100 % the material’s own border falls outside.',
+    help: 'Over 100 % pushes the material’s border outside.',
   }),
   stretchX: slider('Stretch across', 0.25, 4, 1, {
     unit: '%',
@@ -35,9 +35,9 @@ export const laySchema = z.object({
     help: 'Along the material’s own width.',
   }),
   stretchY: slider('Stretch down', 0.25, 4, 1, { unit: '%', factor: 100, step: 0.01, accepts: [1e-3, 1e3], help: 'Along its own height.' }),
-  x: share('Across', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s width.' }),
-  y: share('Down', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moved in parts of the photo’s height.' }),
-  turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Clockwise; holds for a moment at right angles.' }),
+  x: share('Across', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moves it across the photo.' }),
+  y: share('Down', 0, { min: -2, max: 2, accepts: [-1e4, 1e4], help: 'Moves it down the photo.' }),
+  turn: slider('Turn', -180, 180, 0, { unit: '°', step: 0.5, help: 'Rotates the material clockwise.' }),
   flipX: toggle('Flip horizontal', false),
   flipY: toggle('Flip vertical', false),
   mirror: toggle('Mirror every other tile', false, {

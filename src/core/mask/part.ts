@@ -14,20 +14,20 @@ export const operations = [
 /** How a part joins what is there: numbers as the kernels know them. */
 export const operationNumber = { add: 0, subtract: 1, intersect: 2 } as const;
 export const operationField = choice('What it does', operations, 'subtract', {
-  help: 'Take the coat away inside, put it back, or keep it only inside.',
+  help: 'Shows or hides the coat here.',
 });
 
 /** Switched off, a part is kept and does nothing. */
 export const activeField = z.boolean().default(true);
-export const densityField = share('Density', 1, { help: 'How completely it works; lower it to let a little texture back.' });
-export const invertField = toggle('Invert', false, { help: 'It works everywhere else.' });
+export const densityField = share('Density', 1, { help: 'Lower it to let a little texture back.' });
+export const invertField = toggle('Invert', false, { help: 'Swaps inside and outside.' });
 
 /** What every part but strokes can be told: how it joins, how completely, how softly, and whether it is turned inside out. */
 export const partFields = {
   op: operationField,
   active: activeField,
   density: densityField,
-  feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000], help: 'How softly its edge fades.' }),
+  feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000], help: 'How soft the edge is.' }),
   invert: invertField,
 };
 

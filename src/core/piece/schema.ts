@@ -23,9 +23,9 @@ const partSchema = z.discriminatedUnion('kind', variants(maskParts));
 
 /** What is done with the whole of a mask. */
 export const wholeMaskFields = {
-  density: share('Density', 1, { help: 'Lower it to let a little of the coat come back where it was taken away.' }),
+  density: share('Density', 1, { help: 'Lower it to let a little of the coat show again.' }),
   feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000] }),
-  expand: slider('Expand', -100, 100, 0, { unit: 'u', step: 1, accepts: [-1000, 1000], help: 'Wider, or narrower below nothing.' }),
+  expand: slider('Expand', -100, 100, 0, { unit: 'u', step: 1, accepts: [-1000, 1000], help: 'Makes the mask wider or narrower.' }),
   refine: share('Follow edges', 0, { help: 'Lets the mask follow the edges of the photo.' }),
   invert: toggle('Invert', false),
 };

@@ -21,7 +21,7 @@ const edge = (file?: string): Need => ({ need: 'cutout', part: 'edge', file });
 export default defineSource({
   kind: 'cutout',
   label: 'Cut-out',
-  offers: [{ label: 'Cut out the subject', says: 'The person or thing again, above the coats below.', words: 'mask background remove' }],
+  offers: [{ label: 'Cut out the subject', says: 'The person or thing on a coat of its own.', words: 'mask background remove' }],
   schema: cutoutSchema,
   laid: true,
   firstLook: { blend: 'normal', strength: 1 },

@@ -19,10 +19,10 @@ export const gradientSourceSchema = z.object({
     'linear',
   ),
   // From here the first stop, to there the last, in fractions of the photo; a round one starts at its centre.
-  x1: share('From across', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
-  y1: share('From down', 0, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
-  x2: share('To across', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
-  y2: share('To down', 1, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  x1: share('Start X', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  y1: share('Start Y', 0, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  x2: share('End X', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  y2: share('End Y', 1, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
   stops: z
     .array(stopSchema)
     .min(2)
@@ -52,7 +52,7 @@ export default defineSource({
     { label: 'Gradient', says: 'From one colour to another, straight or round.', words: 'fade light sky' },
     {
       label: 'Vignette',
-      says: 'Darkens the edges, so that one looks at the middle.',
+      says: 'Darkens the edges and draws the eye inwards.',
       words: 'dark corners edges burn old',
       // Round, around a point a little above the middle. White changes nothing in multiply.
       params: {

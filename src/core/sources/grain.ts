@@ -5,10 +5,10 @@ import { defineSource } from './source';
 
 export const grainSourceSchema = z.object({
   kind: z.literal('grain'),
-  amount: share('Grain', 0.15, { help: 'How far light and dark stray from mid grey.' }),
-  size: slider('Size', 0.5, 12, 1.5, { unit: 'u', step: 0.1, help: 'How large a grain is; never less than a pixel of what you look at.' }),
-  clumping: share('Clumping', 0.3, { help: 'Grains that gather into patches.' }),
-  colour: share('Colour', 0, { help: 'At 0 all channels share one grain.' }),
+  amount: share('Grain', 0.15, { help: 'How strong the grain is.' }),
+  size: slider('Size', 0.5, 12, 1.5, { unit: 'u', step: 0.1, help: 'How large a grain is, at least one pixel.' }),
+  clumping: share('Clumping', 0.3, { help: 'Gathers the grain into patches.' }),
+  colour: share('Colour', 0, { help: 'At 0 the grain is grey.' }),
   spread: choice(
     'Spread',
     [

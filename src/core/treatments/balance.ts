@@ -9,9 +9,9 @@ import { share } from '../schema';
 import { defineTreatment } from './treatment';
 
 export const balanceFields = {
-  warmth: share('Temperature', 0, { min: -1, max: 1, help: 'Along daylight, from blue shade to low sun.' }),
-  tint: share('Tint', 0, { min: -1, max: 1, help: 'Across daylight, from green to magenta.' }),
-  paper: share('Warm paper', 0, { help: 'White turns to the warm white of paper.' }),
+  warmth: share('Temperature', 0, { min: -1, max: 1, help: 'From cool blue to warm yellow.' }),
+  tint: share('Tint', 0, { min: -1, max: 1, help: 'From green to magenta.' }),
+  paper: share('Warm paper', 0, { help: 'Turns white into warm paper white.' }),
 };
 
 /** Gains of red, green and blue in linear light that come first: what makes a picked spot, or the whole picture, grey. */

@@ -16,7 +16,7 @@ export default defineTreatment({
       unit: 'u',
       step: 0.5,
       accepts: [0, 400],
-      help: 'Softens the material; colours at its edge are extended, never darkened.',
+      help: 'Softens the material.',
     }),
   }),
   source: 'W3C Filter Effects, Level 1, feGaussianBlur (standard deviation)',

@@ -5,9 +5,9 @@ import { defineTreatment } from './treatment';
 const bare = (values: Record<string, unknown>) => (values.materialIsGrey ? 'No effect: there is no colour here.' : undefined);
 
 export const colourFields = {
-  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none gives black and white.', idle: bare }),
-  vibrance: share('Vibrance', 0, { min: -1, max: 1, help: 'Saturation for the pale colours; strong ones change little.', idle: bare }),
-  lightness: share('Lightness', 0, { min: -1, max: 1, help: 'Lightens the middle tones and keeps the colours’ distance from grey.' }),
+  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'At −100 % the photo is black and white.', idle: bare }),
+  vibrance: share('Vibrance', 0, { min: -1, max: 1, help: 'Strengthens pale colours most.', idle: bare }),
+  lightness: share('Lightness', 0, { min: -1, max: 1, help: 'Lightens the midtones and keeps the colour.' }),
 };
 
 /** Saturation as the W3C saturate filter, weaker on strong colours for vibrance; luma is kept. */

@@ -23,16 +23,16 @@ export default defineTreatment({
         { value: 'own', label: 'Itself' },
       ],
       'below',
-      { help: 'Whose light and dark shifts it: mid grey stays where it is.' },
+      { help: 'Its light and dark parts shift the texture.' },
     ),
     amountX: slider('Horizontal', -80, 80, 12, {
       unit: 'u',
       step: 1,
       accepts: [-400, 400],
-      help: 'From black to white it is shifted so far; the greatest shift is half of it.',
+      help: 'How far the texture is shifted.',
     }),
     amountY: slider('Vertical', -80, 80, 12, { unit: 'u', step: 1, accepts: [-400, 400] }),
-    blur: slider('Soften the map', 0, 40, 3, { unit: 'u', step: 0.5, help: 'Fine detail of the photo should not tear the material.' }),
+    blur: slider('Soften the map', 0, 40, 3, { unit: 'u', step: 0.5, help: 'Keeps fine detail from tearing the texture.' }),
     edge: choice(
       'At the edge',
       [
@@ -41,7 +41,7 @@ export default defineTreatment({
         { value: 'wrap', label: 'Wrap' },
       ],
       'duplicate',
-      { help: 'What is shifted in from beyond the picture; wrapped, it comes from the other side. Coats below are always extended or mirrored.' },
+      { help: 'What fills the gap at the edge of the picture.' },
     ),
   }),
   source: 'W3C Filter Effects, Level 1, feDisplacementMap',

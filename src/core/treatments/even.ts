@@ -5,7 +5,7 @@ import { applyBase } from './base';
 import { defineTreatment } from './treatment';
 
 export const evenFields = {
-  amount: share('Even out', 0, { help: 'Opens dark places, calms light ones, and gives detail back, all at once.' }),
+  amount: share('Even out', 0, { help: 'Opens shadows, calms highlights and brings back detail.' }),
 };
 
 /** From the picture's own levels: its range spread, its middle brought towards the middle, dark places opened and light ones calmed. */

@@ -4,13 +4,13 @@ import { share, slider } from '../schema';
 import { defineCurves } from './treatment';
 
 export const exposureFields = {
-  exposure: slider('Exposure', -4, 4, 0, { unit: 'stops', step: 0.05, help: 'More or less light, as another exposure would have given.' }),
+  exposure: slider('Exposure', -4, 4, 0, { unit: 'stops', step: 0.05, help: 'Lighter or darker, like another exposure.' }),
   contrast: share('Contrast', 0, { min: -1, max: 1 }),
   shadows: share('Shadows', 0, { min: -1, max: 1, help: 'Opens or deepens the dark parts.' }),
-  highlights: share('Highlights', 0, { min: -1, max: 1, help: 'Brings light parts down or lifts them.' }),
-  white: share('White', 0, { min: -1, max: 1, help: 'Where paper white is reached.' }),
-  black: share('Black', 0, { min: -1, max: 1, help: 'Above 0 black turns to dark grey, below it is reached sooner.' }),
-  fade: share('Fade', 0, { help: 'Lifted shadows and lowered highlights, as an old print has.' }),
+  highlights: share('Highlights', 0, { min: -1, max: 1, help: 'Darkens or lightens the light parts.' }),
+  white: share('White', 0, { min: -1, max: 1, help: 'Sets where white begins.' }),
+  black: share('Black', 0, { min: -1, max: 1, help: 'Lifts black to dark grey, or deepens it.' }),
+  fade: share('Fade', 0, { help: 'Pale blacks and soft whites, like an old print.' }),
 };
 
 const schema = z.object({ kind: z.literal('exposure'), ...exposureFields });

@@ -3,8 +3,8 @@ import { share, slider } from '../schema';
 import { defineTreatment } from './treatment';
 
 export const fringeFields = {
-  amount: share('Fringes', 0, { help: 'Takes a coloured seam off hard edges.' }),
-  hue: slider('Their hue', 0, 360, 285, { unit: '°', step: 1, help: 'Violet is the usual one; green stands on the other side of an edge.' }),
+  amount: share('Fringes', 0, { help: 'Removes coloured seams along hard edges.' }),
+  hue: slider('Fringe hue', 0, 360, 285, { unit: '°', step: 1, help: 'The colour of the seam: mostly violet or green.' }),
   reach: slider('Reach', 1, 12, 4, { unit: 'u', step: 0.5, help: 'How wide the seam is.' }),
 };
 

@@ -4,8 +4,8 @@ import { defineTreatment } from './treatment';
 
 export const hueFields = {
   hue: slider('Hue', 0, 360, 30, { unit: '°', step: 1, help: 'The colours it works on: 0 red, 60 yellow, 120 green, 240 blue.' }),
-  width: slider('Width', 10, 180, 40, { unit: '°', step: 1, help: 'How far to both sides; the outer half fades.' }),
-  turn: slider('Turn to', -90, 90, 0, { unit: '°', step: 1, help: 'Turns these colours towards their neighbours.' }),
+  width: slider('Width', 10, 180, 40, { unit: '°', step: 1, help: 'How many neighbouring colours change too.' }),
+  turn: slider('Turn to', -90, 90, 0, { unit: '°', step: 1, help: 'Shifts these colours to a new hue.' }),
   saturation: share('Saturation', 0, { min: -1, max: 1 }),
   lightness: share('Lightness', 0, { min: -1, max: 1 }),
 };

@@ -3,11 +3,11 @@ import { share, slider } from '../schema';
 import { defineCurves } from './treatment';
 
 export const levelsFields = {
-  black: share('Black from', 0, { min: 0, max: 0.9, help: 'What is this dark or darker becomes black.' }),
+  black: share('Black from', 0, { min: 0, max: 0.9, help: 'Everything darker than this becomes black.' }),
   middle: slider('Middle', 0.2, 5, 1, { step: 0.01, help: 'Above 1 lightens the middle tones, below it darkens them.' }),
-  white: share('White from', 1, { min: 0.1, max: 1, help: 'What is this light or lighter becomes white.' }),
-  floor: share('Darkest', 0, { help: 'The dark end after that.' }),
-  ceiling: share('Lightest', 1, { help: 'The light end after that; under the darkest, light and dark change places.' }),
+  white: share('White from', 1, { min: 0.1, max: 1, help: 'Everything lighter than this becomes white.' }),
+  floor: share('Darkest', 0, { help: 'Lifts the darkest tone.' }),
+  ceiling: share('Lightest', 1, { help: 'Lowers the lightest tone.' }),
 };
 export type Levels = z.output<typeof levelsSchema>;
 const levelsSchema = z.object({ kind: z.literal('levels'), ...levelsFields });

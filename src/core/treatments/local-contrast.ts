@@ -4,8 +4,8 @@ import { applyBase } from './base';
 import { defineTreatment } from './treatment';
 
 export const localContrastFields = {
-  amount: share('Local contrast', 0, { min: -1, max: 1, help: 'Detail stands up to a texture; below 0 it is softened.' }),
-  reach: slider('Reach', 5, 120, 40, { unit: 'u', step: 1, help: 'How large the detail is that it works on.' }),
+  amount: share('Local contrast', 0, { min: -1, max: 1, help: 'Strengthens detail; negative softens it.' }),
+  reach: slider('Reach', 5, 120, 40, { unit: 'u', step: 1, help: 'The size of the detail that changes.' }),
 };
 
 /** Luma's detail over its surroundings, multiplied; strong edges belong to the surroundings, so that no halo stands beside them. */

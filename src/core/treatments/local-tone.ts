@@ -4,10 +4,10 @@ import { applyBase } from './base';
 import { defineTreatment } from './treatment';
 
 export const localToneFields = {
-  flatten: share('Flatten', 0, { help: 'Brings the light and the dark places of the picture together.' }),
-  detail: share('Detail', 0, { min: -1, max: 1, help: 'How much of its detail stands on them.' }),
-  lift: share('Lift', 0, { min: -1, max: 1, help: 'Lighter or darker on the whole.' }),
-  reach: slider('Reach', 10, 160, 60, { unit: 'u', step: 1, help: 'How large a place is.' }),
+  flatten: share('Flatten', 0, { help: 'Brings light and dark areas closer together.' }),
+  detail: share('Detail', 0, { min: -1, max: 1, help: 'How much detail is kept.' }),
+  lift: share('Lift', 0, { min: -1, max: 1, help: 'Lighter or darker overall.' }),
+  reach: slider('Reach', 10, 160, 60, { unit: 'u', step: 1, help: 'The size of the areas.' }),
 };
 export type LocalTone = Omit<z.output<typeof localToneSchema>, 'kind'>;
 const localToneSchema = z.object({ kind: z.literal('local-tone'), ...localToneFields });

@@ -4,9 +4,9 @@ import { defineTreatment } from './treatment';
 
 export const monochromeFields = {
   on: toggle('Black and white', false),
-  red: share('Red', 0.2126, { min: -1, max: 2, help: 'How light red things become.' }),
-  green: share('Green', 0.7152, { min: -1, max: 2, help: 'How light leaves and grass become.' }),
-  blue: share('Blue', 0.0722, { min: -1, max: 2, help: 'How light the sky becomes.' }),
+  red: share('Red', 0.2126, { min: -1, max: 2, help: 'Lightens or darkens red things.' }),
+  green: share('Green', 0.7152, { min: -1, max: 2, help: 'Lightens or darkens leaves and grass.' }),
+  blue: share('Blue', 0.0722, { min: -1, max: 2, help: 'Lightens or darkens the sky.' }),
 };
 
 /** Black and white as a mix of the channels, weighed so that white stays white; Rec. 709 luma to begin with. */

@@ -3,8 +3,8 @@ import { share } from '../schema';
 import { defineTreatment } from './treatment';
 
 export const noiseFields = {
-  luma: share('Noise in light', 0, { help: 'Calms light and dark grain; edges stay.' }),
-  colour: share('Noise in colour', 0, { help: 'Calms coloured specks; light and dark stay as they are.' }),
+  luma: share('Noise in light', 0, { help: 'Smooths grey grain and keeps edges.' }),
+  colour: share('Noise in colour', 0, { help: 'Removes coloured specks.' }),
 };
 
 /** Radii of the surroundings in u, and what full strength takes for noise: a standard deviation of luma, a step of colour. */

@@ -9,15 +9,15 @@ const made = new WeakMap<object, Float32Array>();
 const schema = z.object({
   kind: z.literal('remap'),
   dark: colour('Shadows', '#000000'),
-  middle: colour('Middle becomes', '#808080'),
-  light: colour('Light becomes', '#ffffff'),
+  middle: colour('Midtones', '#808080'),
+  light: colour('Highlights', '#ffffff'),
   midpoint: share('Midpoint', 0.5, {
     min: 0.02,
     max: 0.98,
-    help: 'Towards the dark only the deepest cracks keep their tone and the muddy rest falls away.',
+    help: 'Lower keeps only the darkest parts dark.',
   }),
-  darkBend: share('Between dark and middle', 0.5, { min: 0.1, max: 0.9, help: 'Where the halfway colour lies.' }),
-  lightBend: share('Between middle and light', 0.5, { min: 0.1, max: 0.9, help: 'Where the halfway colour lies.' }),
+  darkBend: share('Between dark and middle', 0.5, { min: 0.1, max: 0.9, help: 'Moves the halfway colour.' }),
+  lightBend: share('Between middle and light', 0.5, { min: 0.1, max: 0.9, help: 'Moves the halfway colour.' }),
 });
 type Remap = z.output<typeof schema>;
 

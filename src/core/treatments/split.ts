@@ -11,9 +11,9 @@ export default defineTreatment({
   shows: true,
   schema: z.object({
     kind: z.literal('split'),
-    radius: slider('Finer than', 1, 80, 12, { unit: 'u', step: 1, help: 'What is finer than this is detail, what is broader is colour.' }),
+    radius: slider('Finer than', 1, 80, 12, { unit: 'u', step: 1, help: 'Separates fine detail from broad colour.' }),
     detail: share('Detail', 1, { max: 2, help: 'At 0 only the soft colour is left.' }),
-    colour: share('Colour', 0, { help: 'At 0 the detail alone stands on mid grey, for overlay and soft light.' }),
+    colour: share('Colour', 0, { help: 'At 0 only the detail is left, on mid grey.' }),
   }),
   source: 'split by a Gaussian (frequency separation), common practice, no source',
   reach: () => 0,

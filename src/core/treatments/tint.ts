@@ -12,7 +12,7 @@ export default defineTreatment({
   shows: true,
   schema: z.object({
     kind: z.literal('tint'),
-    colour: colour('Colour', '#9a7b4f', { help: 'Take it from the photo, and the material belongs to it.' }),
+    colour: colour('Colour', '#9a7b4f', { help: 'A colour of the photo makes the texture belong to it.' }),
     amount: share('Amount', 0.6),
     lightness: share('Lightness', 0, { min: -1, max: 1 }),
   }),

@@ -10,9 +10,9 @@ const grey = (values: Record<string, unknown>) =>
 const schema = z.object({
   kind: z.literal('tone'),
   brightness: share('Brightness', 0, { min: -1, max: 1, help: 'Lightens or darkens the material, not the photo.' }),
-  contrast: share('Contrast', 0, { min: -1, max: 1, help: 'More shows more of the grain, less subdues it.' }),
-  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Down to none over a black and white photo.', idle: bare }),
-  hue: slider('Hue', -180, 180, 0, { unit: '°', step: 1, help: 'Turns every colour of the material.', idle: grey }),
+  contrast: share('Contrast', 0, { min: -1, max: 1, help: 'More contrast shows more grain.' }),
+  saturation: share('Saturation', 0, { min: -1, max: 1, help: 'Lower it over a black and white photo.', idle: bare }),
+  hue: slider('Hue', -180, 180, 0, { unit: '°', step: 1, help: 'Shifts every colour of the material.', idle: grey }),
   invert: toggle('Invert', false, { help: 'Swaps light and dark: white scratches become black ones.' }),
 });
 

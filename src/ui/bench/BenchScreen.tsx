@@ -90,7 +90,7 @@ export function BenchScreen({ id }: { id: string }) {
           <div style={stage}>
             <PictureView />
             <Notices over="picture" />
-            <Hints />
+            {beside || !facet ? <Hints /> : null}
           </div>
           {wide && !short ? null : <StrokeLine />}
           {!beside && facet ? (

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'lighten',
   kernel: 6,
   triedFirst: false,
-  help: 'Burns lights out towards white.',
+  help: 'Brightens strongly; light parts turn white.',
 });

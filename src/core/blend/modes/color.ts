@@ -7,5 +7,5 @@ export default defineMode({
   group: 'colour',
   kernel: 14,
   triedFirst: false,
-  help: 'Takes hue and saturation of the coat, keeps the tones below.',
+  help: 'Uses the coat’s colour and keeps the tones below.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'darken',
   kernel: 4,
   triedFirst: true,
-  help: 'Keeps whichever is darker, channel by channel.',
+  help: 'Keeps the darker of the two, channel by channel.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'compare',
   kernel: 10,
   triedFirst: false,
-  help: 'Shows how far the two are apart.',
+  help: 'Shows the difference between the two.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'compare',
   kernel: 22,
   triedFirst: false,
-  help: 'Divides by the material: its dark grain burns light, its own cast is taken out; white disappears.',
+  help: 'Dark grain turns light and the coat’s cast goes; white disappears.',
 });

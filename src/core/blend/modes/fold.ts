@@ -7,5 +7,5 @@ export default defineMode({
   group: 'compare',
   kernel: 24,
   triedFirst: false,
-  help: 'Lights and darks of both turn over past white, as in a solarised print.',
+  help: 'Reverses the brightest parts, like a solarised print.',
 });

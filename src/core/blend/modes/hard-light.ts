@@ -7,5 +7,5 @@ export default defineMode({
   group: 'contrast',
   kernel: 8,
   triedFirst: true,
-  help: 'As overlay, but led by the coat: texture stands up hard.',
+  help: 'Like overlay, led by the coat: strong texture.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'compare',
   kernel: 23,
   triedFirst: false,
-  help: 'Pure colours: each channel is on where picture and material reach white together, and off elsewhere.',
+  help: 'Pure, poster-like colours without steps between.',
 });

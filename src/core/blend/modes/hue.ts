@@ -7,5 +7,5 @@ export default defineMode({
   group: 'colour',
   kernel: 12,
   triedFirst: false,
-  help: 'Takes the hue of the coat only.',
+  help: 'Uses only the hue of the coat.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'lighten',
   kernel: 5,
   triedFirst: true,
-  help: 'Keeps whichever is lighter, channel by channel.',
+  help: 'Keeps the lighter of the two, channel by channel.',
 });

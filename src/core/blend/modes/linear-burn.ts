@@ -7,5 +7,5 @@ export default defineMode({
   group: 'darken',
   kernel: 16,
   triedFirst: true,
-  help: 'Takes the material’s dark away from the picture: deeper and flatter than multiply; white disappears.',
+  help: 'Darker and flatter than multiply; white disappears.',
 });

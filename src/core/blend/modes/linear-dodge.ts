@@ -7,5 +7,5 @@ export default defineMode({
   group: 'lighten',
   kernel: 17,
   triedFirst: false,
-  help: 'Adds the material’s light: brighter than screen, and burns out sooner; black disappears.',
+  help: 'Brighter than screen, and clips sooner; black disappears.',
 });

@@ -7,5 +7,5 @@ export default defineMode({
   group: 'contrast',
   kernel: 18,
   triedFirst: false,
-  help: 'Adds what is lighter than mid grey and takes away what is darker; mid grey disappears. Strong.',
+  help: 'Very strong light and dark; mid grey disappears.',
 });

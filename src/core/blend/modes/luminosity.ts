@@ -7,5 +7,5 @@ export default defineMode({
   group: 'colour',
   kernel: 15,
   triedFirst: false,
-  help: 'Takes the tones of the coat, keeps the colour below.',
+  help: 'Uses the coat’s tones and keeps the colour below.',
 });

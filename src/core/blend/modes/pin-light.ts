@@ -7,5 +7,5 @@ export default defineMode({
   group: 'contrast',
   kernel: 20,
   triedFirst: false,
-  help: 'Only the material’s darkest and lightest places replace the picture; what lies between stays out.',
+  help: 'Shows only the darkest and lightest parts of the coat.',
 });

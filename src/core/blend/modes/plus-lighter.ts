@@ -7,5 +7,5 @@ export default defineMode({
   group: 'lighten',
   kernel: 25,
   triedFirst: false,
-  help: 'Adds the material’s light by its strength, unmixed: two light leaks on each other; black disappears.',
+  help: 'Adds light, like two light leaks; black disappears.',
 });

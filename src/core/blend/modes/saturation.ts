@@ -7,5 +7,5 @@ export default defineMode({
   group: 'colour',
   kernel: 13,
   triedFirst: false,
-  help: 'Takes the saturation of the coat only.',
+  help: 'Uses only the saturation of the coat.',
 });

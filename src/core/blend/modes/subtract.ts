@@ -7,5 +7,5 @@ export default defineMode({
   group: 'compare',
   kernel: 21,
   triedFirst: false,
-  help: 'Takes the material’s own colour away: its light grain turns dark; black disappears.',
+  help: 'Light grain turns dark; black disappears.',
 });

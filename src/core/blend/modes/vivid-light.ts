@@ -7,5 +7,5 @@ export default defineMode({
   group: 'contrast',
   kernel: 19,
   triedFirst: false,
-  help: 'Burns with the dark half of the material and dodges with the light half: hard grain, strong colour.',
+  help: 'Hard grain and strong colour; mid grey disappears.',
 });

@@ -12,8 +12,8 @@ export const coloursSchema = z.object({
     .array(z.string().regex(/^#[0-9a-fA-F]{6}$/, 'a colour is written #rrggbb'))
     .max(16)
     .default([]),
-  tolerance: slider('Tolerance', 1, 80, 20, { step: 1, help: 'How far a colour may be off, in CIE Lab; about 2 can just be seen.' }),
-  soft: share('Soft edge', 0.5, { help: 'The part of the tolerance over which it fades.' }),
+  tolerance: slider('Tolerance', 1, 80, 20, { step: 1, help: 'How different a colour may be.' }),
+  soft: share('Soft edge', 0.5, { help: 'How softly the selection ends.' }),
   ...partFields,
 });
 

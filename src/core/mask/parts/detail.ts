@@ -4,7 +4,7 @@ import { definePart, partFields } from '../part';
 
 export const detailSchema = z.object({
   kind: z.literal('detail'),
-  least: share('From', 0.2, { help: 'How much detail there must be.' }),
+  least: share('From', 0.2, { help: 'How much detail is needed.' }),
   ...partFields,
 });
 

@@ -15,7 +15,7 @@ export const ellipseSchema = z.object({
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
   /** In a look: laid about the person that is found, see core/looks/around. */
   around: z.literal('subject').optional(),
-  feather: share('Feather', 0.5, { help: 'How much of the radius the edge fades over.' }),
+  feather: share('Feather', 0.5, { help: 'How soft the edge is.' }),
   density: densityField,
   invert: invertField,
 });

@@ -24,8 +24,8 @@ export const materialPartSchema = z.object({
   turn: slider('Turn', -180, 180, 0, { unit: '°', step: 1 }),
   x: share('Across', 0, { min: -1, max: 1, accepts: [-1e3, 1e3] }),
   y: share('Down', 0, { min: -1, max: 1, accepts: [-1e3, 1e3] }),
-  black: share('Black point', 0.35, { help: 'How light, or dark, the material is where it begins.' }),
-  white: share('White point', 0.65, { help: 'Where it counts wholly; below the black point it is inverted.' }),
+  black: share('Black point', 0.35, { help: 'Where the mask begins.' }),
+  white: share('White point', 0.65, { help: 'Where the mask is full.' }),
   ...partFields,
 });
 
