@@ -43,6 +43,18 @@ describe('ways in which a coat could be', () => {
     // The one in use keeps its own figures and seed.
     expect(list.find((c) => c.now)?.edit(piece)).toBe(piece);
   });
+  it('imported pictures are a family of their own', () => {
+    const own = [
+      { key: 'a1', name: 'Sail', source: { kind: 'picture', file: 'a1', width: 10, height: 8 } },
+      { key: 'b2', name: 'Wall', source: { kind: 'picture', file: 'b2', width: 10, height: 8 } },
+    ];
+    const list = candidatesOf(coat, 'materials', 'own', own);
+    expect(list.map((c) => c.name)).toEqual(['Sail', 'Wall']);
+    const laid = list[1].edit(piece).coats[0];
+    expect(laid).toMatchObject({ blend: 'overlay', strength: 0.35, source: { kind: 'picture', file: 'b2' } });
+    expect(familyOf(laid)).toBe('own');
+    expect(candidatesOf(laid, 'materials', 'own', own).map((c) => c.now)).toEqual([false, true]);
+  });
   it('strengths, scales and directions of light', () => {
     expect(candidatesOf(coat, 'strengths').find((c) => c.now)?.name).toBe('35 %');
     expect(

@@ -1,6 +1,6 @@
 import { modes } from '../blend';
 import { families, materials, materialById } from '../materials';
-import { changeCoat, changeStep, exchangeSource, setLay, type Edit } from './edits';
+import { changeCoat, changeStep, exchangeSource, setLay, type Edit, type SourceInput } from './edits';
 import type { Coat } from './schema';
 
 /** What a contact sheet sets side by side. */
@@ -28,9 +28,10 @@ const STRENGTHS = [0.15, 0.25, 0.35, 0.45, 0.55, 0.65, 0.75, 0.85, 0.95, 1];
 const SCALES = [0.25, 0.35, 0.5, 0.71, 1, 1.41, 2, 2.83];
 const DIRECTIONS = ['top', 'top right', 'right', 'bottom right', 'bottom', 'bottom left', 'left', 'top left'];
 
-/** The family whose materials are compared with a coat's: its own, or the first. */
+/** The family whose materials are compared with a coat's: its own, that of imported pictures, or the first. */
 export function familyOf(coat: Coat): string {
   const source = coat.source as { kind: string; id?: string };
+  if (source.kind === 'picture') return OWN;
   return source.kind === 'material' ? materialById(source.id ?? '').family : families[0].id;
 }
 
@@ -45,8 +46,18 @@ export const subjectsFor = (coat: Coat): Subject[] =>
       return id !== 'lights' || coat.treatments.some((t) => t.kind === 'relief');
     });
 
-/** All the ways of one subject in which a coat could be, those tried first for textures leading. */
-export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coat)): Candidate[] {
+/** The family of imported pictures. */
+export const OWN = 'own';
+
+/** An imported picture that a coat could start from. */
+export interface OwnCandidate {
+  key: string;
+  name: string;
+  source: SourceInput;
+}
+
+/** All the ways of one subject in which a coat could be, those tried first for textures leading. `own` are the pictures on the shelf. */
+export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coat), own: readonly OwnCandidate[] = []): Candidate[] {
   const { id } = coat;
   switch (subject) {
     case 'modes':
@@ -54,6 +65,12 @@ export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coa
         .sort((a, b) => Number(b.triedFirst) - Number(a.triedFirst))
         .map((m) => ({ key: m.id, name: m.label, now: coat.blend === m.id, edit: changeCoat(id, () => ({ blend: m.id })) }));
     case 'materials':
+      if (family === OWN) {
+        return own.map(({ key, name, source }) => {
+          const now = (coat.source as { file?: string }).file === key;
+          return { key, name, now, edit: now ? (piece) => piece : exchangeSource(id, source) };
+        });
+      }
       return materials
         .filter((m) => m.family === family)
         .map((m) => {

@@ -66,8 +66,26 @@ export const moveCoat =
     return at === from ? piece : withCoats(piece, [...rest.slice(0, at), piece.coats[from], ...rest.slice(at)]);
   };
 
-/** Another material for a coat; everything else stays as it is dialled in. */
-export const exchangeSource = (id: string, source: SourceInput): Edit => changeCoat(id, () => ({ source: source as Coat['source'] }));
+/**
+ * Another material for a coat; everything else stays as it is dialled in. A coat that is still as its material began takes the look with which the other
+ * begins: its steps would not suit another.
+ */
+export const exchangeSource = (id: string, source: SourceInput): Edit => changeCoat(id, (coat) => exchanged(coat, source));
+
+const isMade = ({ kind, id }: { kind: string; id?: unknown }) => kind === 'material' && !String(id).startsWith('own:');
+
+function exchanged(coat: Coat, source: SourceInput): Partial<Coat> {
+  const before = coat.source as unknown as SourceInput;
+  if (!isMade(before) || !isMade(source) || before.id === source.id) return { source: source as Coat['source'] };
+  const begin = (from: SourceInput) => begun(coatSchema.parse({ id: coat.id, source: from, guards: coat.guards }));
+  const start = begin({ kind: 'material', id: before.id });
+  const look = ({ blend, strength, treatments, limits }: Coat) => JSON.stringify([blend, strength, treatments, limits]);
+  if (look(coat) !== look(start)) return { source: source as Coat['source'] };
+  const next = begin(source);
+  const lay = coat.lay.scale === start.lay.scale ? { ...coat.lay, scale: next.lay.scale } : coat.lay;
+  const { blend, strength, treatments, limits, guardAmounts, replaced } = next;
+  return { source: next.source, blend, strength, treatments, limits, guardAmounts, replaced, lay };
+}
 
 export const setLay = (id: string, change: Partial<Lay>): Edit => changeCoat(id, (c) => ({ lay: { ...c.lay, ...change } }));
 

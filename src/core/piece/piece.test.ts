@@ -55,6 +55,14 @@ describe('coats', () => {
     expect(ids(edits.duplicateCoat('c1', 'x')(stacked))).toBe('c0c1xc2');
     expect(ids(edits.removeCoat('c1')(stacked))).toBe('c0c2');
   });
+  it('a coat that is still as its material began takes the look of the other with it', () => {
+    const fresh = { ...stacked, coats: [edits.newCoat('n', { kind: 'material', id: 'cracks.craquelure', seed: 1 })] };
+    const [coat] = edits.exchangeSource('n', { kind: 'material', id: 'cloth.linen', seed: 1, params: {} })(fresh).coats;
+    expect(coat).toEqual(edits.newCoat('n', { kind: 'material', id: 'cloth.linen', seed: 1 }));
+    const eased = edits.changeCoat('n', () => ({ strength: 0.5 }))(fresh);
+    const [kept] = edits.exchangeSource('n', { kind: 'material', id: 'cloth.linen', seed: 1, params: {} })(eased).coats;
+    expect(kept).toMatchObject({ blend: 'hard-light', strength: 0.5, treatments: eased.coats[0].treatments });
+  });
   it('exchanges the material and keeps everything else', () => {
     const dialled = edits.setLay('c1', { turn: 45 })(edits.setTreatment('c1', 'tone', { brightness: 0.2 })(stacked));
     const p = edits.exchangeSource('c1', { kind: 'material', id: 'masonry.brick', seed: 2, params: {} })(dialled);

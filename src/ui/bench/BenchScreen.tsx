@@ -1,4 +1,4 @@
-import { router } from 'expo-router';
+import { router, useIsFocused } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
@@ -20,6 +20,7 @@ import { Act } from '../kit/Act';
 import { Notices } from '../kit/Notices';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
+import { DropAsk } from './DropAsk';
 import { FacetBody, facetLabel, FacetTabs } from './Facets';
 import { guardSentence } from './guardTool';
 import { Hints } from './Hints';
@@ -45,6 +46,8 @@ export function BenchScreen({ id }: { id: string }) {
   const piece = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
   const facet = useBench((s) => s.facet);
+  // Under another screen it stays mounted, and what is dropped is that screen's.
+  const focused = useIsFocused();
   const wide = width >= WIDE;
   const short = height < SHORT;
   /** The panel stands beside the picture, which keeps at least half of the width. */
@@ -85,6 +88,7 @@ export function BenchScreen({ id }: { id: string }) {
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
       <SaveBanner />
+      {focused ? <DropAsk /> : null}
       <div style={middle}>
         <div style={column}>
           <div style={stage}>

@@ -11,7 +11,7 @@ export function Act({ main, plain, style, contentStyle, labelStyle, ...rest }: P
     <Button
       mode={main ? 'contained' : plain ? 'text' : 'outlined'}
       textColor={main ? c.onAccent : c.ink}
-      style={[{ borderRadius: 2, borderColor: c.line }, style]}
+      style={[{ borderRadius: 2, borderColor: c.quiet }, style]}
       contentStyle={[{ minHeight: 44 }, contentStyle]}
       labelStyle={[{ marginHorizontal: 14, marginVertical: 6, letterSpacing: 0 }, rest.icon ? { marginLeft: 22 } : null, labelStyle]}
       {...rest}

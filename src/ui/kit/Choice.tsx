@@ -1,3 +1,4 @@
+import type { KeyboardEvent } from 'react';
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { SANS_MEDIUM, useColours } from '../theme';
@@ -16,15 +17,31 @@ export interface ChoiceProps<T extends string> {
 /** One of a few, side by side as cut cards. */
 export function Choice<T extends string>({ label, options, value, onChange, bare, scrolls }: ChoiceProps<T>) {
   const c = useColours();
-  const cards = options.map((o) => {
+  const chosen = Math.max(
+    0,
+    options.findIndex((o) => o.value === value),
+  );
+  // One Tab stop for the group; arrows go along it and choose.
+  const onKeyDown = (e: KeyboardEvent<HTMLElement>) => {
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const to = (chosen + step + options.length) % options.length;
+    (e.currentTarget.parentElement?.children[to] as HTMLElement | undefined)?.focus();
+    onChange(options[to].value);
+  };
+  const cards = options.map((o, i) => {
     const on = o.value === value;
     return (
       <Pressable
         key={o.value}
         role="radio"
         aria-checked={on}
+        tabIndex={i === chosen ? 0 : -1}
+        {...({ onKeyDown } as object)}
         onPress={() => onChange(o.value)}
-        style={[styles.card, { backgroundColor: on ? c.raised : 'transparent', borderColor: on ? c.accent : c.line }]}
+        style={[styles.card, { backgroundColor: on ? c.raised : 'transparent', borderColor: on ? c.accent : c.quiet }]}
       >
         <Text numberOfLines={scrolls ? 1 : undefined} style={{ color: c.ink, fontFamily: on ? SANS_MEDIUM : undefined }}>
           {o.label}

@@ -2,11 +2,12 @@ import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, 
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { families } from '@/core/materials';
-import { candidatesOf, familyOf, subjects, subjectsFor, type Candidate, type Subject } from '@/core/piece/candidates';
+import { candidatesOf, familyOf, OWN, subjects, subjectsFor, type Candidate, type Subject } from '@/core/piece/candidates';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { cellRegion, drawCells, type CellPlace } from '@/store/contact';
 import { complain } from '@/store/notices';
+import { labelOf, sourceOf, useOwn } from '@/store/own';
 import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -30,7 +31,9 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const [place, setPlace] = useState<CellPlace['kind']>('whole');
   const [tried, setTried] = useState<string | null>(null);
   const [marked, setMarked] = useState<string[]>([]);
-  const list = useMemo(() => candidatesOf(coat, subject, family), [coat, subject, family]);
+  const shelf = useOwn((s) => s.list);
+  const own = useMemo(() => shelf.map((o) => ({ key: o.key, name: labelOf(o), source: sourceOf(o) })), [shelf]);
+  const list = useMemo(() => candidatesOf(coat, subject, family, own), [coat, subject, family, own]);
   const images = useCells(piece, coat.id, list, place);
   useEffect(
     () => () => {
@@ -82,7 +85,10 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
           bare
           scrolls
           label="Family"
-          options={families.map((f) => ({ value: f.id as string, label: f.label }))}
+          options={[
+            ...(own.length > 0 ? [{ value: OWN, label: 'Your own' }] : []),
+            ...families.map((f) => ({ value: f.id as string, label: f.label })),
+          ]}
           value={family}
           onChange={(v) => {
             reset();
