@@ -1,7 +1,8 @@
 import { defineConfig } from '@playwright/test';
 import { chromiumOptions } from './scripts/chromium.mjs';
 
-const port = 4317;
+// Another port lets two runs stand beside each other.
+const port = Number(process.env.E2E_PORT ?? 4317);
 
 export default defineConfig({
   testDir: 'e2e',

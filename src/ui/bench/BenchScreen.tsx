@@ -1,4 +1,4 @@
-import { router, useIsFocused } from 'expo-router';
+import { router } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
@@ -46,8 +46,6 @@ export function BenchScreen({ id }: { id: string }) {
   const piece = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
   const facet = useBench((s) => s.facet);
-  // Under another screen it stays mounted, and what is dropped is that screen's.
-  const focused = useIsFocused();
   const wide = width >= WIDE;
   const short = height < SHORT;
   /** The panel stands beside the picture, which keeps at least half of the width. */
@@ -88,7 +86,7 @@ export function BenchScreen({ id }: { id: string }) {
     <div style={{ ...screen, background: c.chrome }}>
       <TopBar />
       <SaveBanner />
-      {focused ? <DropAsk /> : null}
+      <DropAsk />
       <div style={middle}>
         <div style={column}>
           <div style={stage}>

@@ -174,7 +174,7 @@ const tab: CSSProperties = {
   background: 'none',
   minHeight: 48,
   minWidth: 0,
-  padding: '3px 2px 0',
+  padding: '3px 1px 0',
   fontSize: 14,
   whiteSpace: 'nowrap',
   cursor: 'pointer',

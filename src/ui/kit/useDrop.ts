@@ -1,9 +1,12 @@
+import { useIsFocused } from 'expo-router';
 import { useEffect, useState } from 'react';
 
-/** Files dropped anywhere on the page, or pasted; true while something is dragged over. */
+/** Files dropped anywhere on the page, or pasted; true while something is dragged over. Screens that lie under the present one take none. */
 export function useDrop(take: (files: File[]) => void): boolean {
   const [over, setOver] = useState(false);
+  const isSeen = useIsFocused();
   useEffect(() => {
+    if (!isSeen) return;
     const files = (data: DataTransfer | null) => [...(data?.files ?? [])];
     const drag = (e: DragEvent) => {
       if (!e.dataTransfer?.types.includes('Files')) return;
@@ -33,6 +36,6 @@ export function useDrop(take: (files: File[]) => void): boolean {
       window.removeEventListener('drop', drop);
       window.removeEventListener('paste', paste);
     };
-  }, [take]);
+  }, [take, isSeen]);
   return over;
 }

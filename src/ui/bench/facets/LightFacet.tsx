@@ -25,11 +25,11 @@ export function LightFacet() {
       <ScopePlot kind="histogram" strip />
       <ReadyStep field="tone" />
       <ReadyStep field="even" />
-      <Scope />
       <ReadyStep field="localTone" fold>
         <ToneStarts piece={piece} />
       </ReadyStep>
       <ReadyStep field="levels" fold />
+      <Scope />
       <Curves piece={piece} />
     </View>
   );
