@@ -30,8 +30,18 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto('/materials');
       await expect(page.getByRole('button', { name: 'Brick wall' })).toBeVisible();
       expect(await serious(page)).toEqual([]);
+      await page.goto('/help');
+      await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible();
+      expect(await serious(page), 'help').toEqual([]);
       await openSample(page, 'The old keeper');
       expect(await serious(page)).toEqual([]);
+      await facet(page, 'Blend');
+      await page.getByRole('button', { name: 'Compare all modes' }).click();
+      await expect(page.getByRole('group', { name: 'Contact sheet' })).toBeVisible();
+      expect(await serious(page), 'contact sheet').toEqual([]);
+      await toRail(page);
+      await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+      expect(await serious(page), 'adding').toEqual([]);
       await toRail(page);
       await page.getByRole('button', { name: 'Export', exact: true }).click();
       await expect(page.getByRole('button', { name: 'Save the picture' })).toBeVisible();

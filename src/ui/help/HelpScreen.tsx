@@ -16,7 +16,7 @@ export function HelpScreen() {
     </Text>
   );
   return (
-    <Page title="Help" back={{ label: 'Back', go: back }}>
+    <Page title="Help" isText back={{ label: 'Back', go: back }}>
       <View style={{ maxWidth: 680, gap: 20 }}>
         {guide.map(({ title, text, picture }, i) => (
           <View key={title} style={{ gap: 6 }}>

@@ -8,11 +8,13 @@ interface PageProps {
   title: string;
   back?: { label: string; go(): void };
   aside?: ReactNode;
+  /** A page to read, without controls: it takes the keyboard itself, so that arrows scroll it. */
+  isText?: boolean;
   children: ReactNode;
 }
 
 /** A screen that scrolls under its title. */
-export function Page({ title, back, aside, children }: PageProps) {
+export function Page({ title, back, aside, isText, children }: PageProps) {
   const c = useColours();
   return (
     <View style={{ flex: 1, backgroundColor: c.chrome }}>
@@ -42,7 +44,10 @@ export function Page({ title, back, aside, children }: PageProps) {
         <View style={{ flex: 1 }} />
         {aside}
       </View>
-      <ScrollView contentContainerStyle={{ padding: 16, paddingBottom: 48, width: '100%', maxWidth: 1240, alignSelf: 'center', gap: 16 }}>
+      <ScrollView
+        {...(isText ? { tabIndex: 0 } : {})}
+        contentContainerStyle={{ padding: 16, paddingBottom: 48, width: '100%', maxWidth: 1240, alignSelf: 'center', gap: 16 }}
+      >
         {children}
       </ScrollView>
       <Notices />
