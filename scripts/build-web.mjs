@@ -42,9 +42,9 @@ export async function buildPublic() {
   for (const font of fonts)
     cpSync(path.join(root, 'node_modules/@fontsource', font.split('-')[0], 'files', font), path.join(root, 'public/fonts', font));
   // Pictures of the guide in the app.
-  mkdirSync(path.join(root, 'public/help'), { recursive: true });
+  mkdirSync(path.join(root, 'public/guide'), { recursive: true });
   for (const shot of ['bench-phone', 'guards-phone', 'where-wide', 'contact-wide'])
-    cpSync(path.join(root, `docs/screenshots/${shot}.png`), path.join(root, `public/help/${shot}.png`));
+    cpSync(path.join(root, `docs/screenshots/${shot}.png`), path.join(root, `public/guide/${shot}.png`));
   mkdirSync(path.join(root, 'public/demo'), { recursive: true });
   cpSync(path.join(root, 'demo/photos'), path.join(root, 'public/demo/photos'), { recursive: true });
   cpSync(path.join(root, 'demo/pieces'), path.join(root, 'public/demo/pieces'), { recursive: true });

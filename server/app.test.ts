@@ -3,6 +3,7 @@ import { request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { inspect } from '../src/core/files/inspect';
 import { readPack } from '../src/core/files/pack';
 import { createApp } from './app';
@@ -13,6 +14,10 @@ mkdirSync(path.join(dist, 'assets'));
 writeFileSync(path.join(dist, 'index.html'), '<title>Dermatex</title>');
 writeFileSync(path.join(dist, 'kernels.wasm'), Buffer.from([0, 97, 115, 109]));
 writeFileSync(path.join(dist, '_expo', 'entry-abc.js'), '1');
+const script = 'const a = 1;\n'.repeat(400);
+writeFileSync(path.join(dist, '_expo', 'packed-abc.js'), script);
+writeFileSync(path.join(dist, '_expo', 'packed-abc.js.br'), brotliCompressSync(script));
+writeFileSync(path.join(dist, '_expo', 'packed-abc.js.gz'), gzipSync(script));
 writeFileSync(path.join(os.tmpdir(), 'beside-the-build.txt'), 'secret');
 
 let server: Server;
@@ -134,4 +139,16 @@ it('has the switch of the supplier only when it is started for tests', async () 
   const answer = await fetch(at, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{"answers":"failing"}' });
   expect(answer.status).toBe(404);
   plain.close();
+});
+
+it.each([
+  ['br', 'gzip, br'],
+  ['gzip', 'gzip'],
+  [null, 'identity'],
+])('sends what the build has compressed, as %s to a browser that takes %s', async (encoding, accepts) => {
+  const answer = await fetch(`${base}/_expo/packed-abc.js`, { headers: { 'accept-encoding': accepts } });
+  expect(answer.headers.get('content-encoding')).toBe(encoding);
+  expect(answer.headers.get('cache-control')).toContain('immutable');
+  expect(answer.headers.get('content-type')).toContain('javascript');
+  expect(await answer.text()).toBe(script);
 });

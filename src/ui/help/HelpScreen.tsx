@@ -24,7 +24,7 @@ export function HelpScreen() {
             <Text style={{ color: c.ink, fontSize: 16, lineHeight: 23 }}>{text}</Text>
             {picture ? (
               <img
-                src={`/help/${picture.file}`}
+                src={`/guide/${picture.file}`}
                 alt={picture.alt}
                 loading="lazy"
                 style={{ maxWidth: '100%', maxHeight: 420, objectFit: 'contain', objectPosition: 'left', border: `1px solid ${c.line}` }}
