@@ -66,7 +66,7 @@ it('a single control does the same', () => {
 });
 
 describe('an edit that a pointer holds', () => {
-  it('is kept as it was last shown', () => {
+  it('keeps the change that was last shown', () => {
     const held = new HeldEdit();
     held.show(to(0.2));
     held.show(to(0.3), to(0.4));

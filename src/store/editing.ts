@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Edit } from '../core/piece/edits';
+import { changeCoat, type Edit } from '../core/piece/edits';
 import { useBench } from './bench';
 
 type PanelEdit = (key: string, value: unknown) => Edit;
@@ -28,6 +28,13 @@ export const controlEdit = <V>(edit: (value: V) => Edit, name: string, run: stri
   onPreview: (value: V): void => useBench.getState().preview(edit(value)),
   onCommit: (value: V): void => useBench.getState().change(name, edit(value), run),
 });
+
+/** Hides a coat, or shows it again: one step of undo. */
+export const setVisible = (id: string, visible: boolean): void =>
+  useBench.getState().change(
+    visible ? 'Show the coat' : 'Hide the coat',
+    changeCoat(id, () => ({ visible })),
+  );
 
 /** An edit that a pointer holds on the picture: shown while it moves, then kept as one step or dropped. */
 export class HeldEdit {

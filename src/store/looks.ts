@@ -62,10 +62,10 @@ export const useLooks = create<LooksState>((set, get) => {
 
 export { hasPainting };
 
-/** The last look that was laid: on which piece, as it was before, and the coats that it brought. */
+/** The last look that was applied: the piece before it, and the ids of the coats that it added. */
 let last: { before: Piece; coats: readonly string[] } | null = null;
 
-/** What a look is laid on: in place of the last one as long as its coats are all there are, else on the piece as it is. */
+/** The piece to which a look is applied. It replaces the last look as long as no coat was added or removed since. */
 export function lookBase(piece: Piece): Piece {
   const isLast = last?.before.id === piece.id && last.coats.length > 0 && piece.coats.map((c) => c.id).join() === last.coats.join();
   return isLast && last ? { ...last.before, name: piece.name, changed: piece.changed } : piece;
@@ -79,13 +79,14 @@ export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; 
   return { edit: (now) => edit(lookBase(now)), kept };
 }
 
-/** Looks are drawn this large and then reduced: drawn smaller, thin cracks break into dots. */
+/** Looks are drawn this large and then reduced, in pixels: drawn smaller, thin cracks break into dots. */
 const DRAWN = 700;
-const pictures = new Map<string, ImageData>();
+const CARD = 256;
+const pictures = new Map<string, ImageBitmap>();
 const MOST_PICTURES = 120;
 
-/** A look on the piece's photo, 700 px long. One that was drawn before comes at once. */
-export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): Promise<ImageData | null> {
+/** A look on the piece's photo, as large as a card needs. One that was drawn before comes at once. */
+export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): Promise<ImageBitmap | null> {
   const base = lookBase(piece);
   const key = JSON.stringify([look.id, base.photo.key, base.ready, base.guards, base.coats]);
   const there = pictures.get(key);
@@ -98,9 +99,13 @@ export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): P
   const region = { x: 0, y: 0, width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
   const image = new ImageData(region.width, region.height);
   await (await getEngine()).draw({ piece: drawn, region, scale }, (bytes) => image.data.set(bytes), { quick: true });
+  // Only the reduced picture is kept: a hundred large ones would fill a phone's memory.
+  const k = Math.min(1, CARD / Math.max(region.width, region.height));
+  const [resizeWidth, resizeHeight] = [region.width, region.height].map((side) => Math.max(1, Math.round(side * k)));
+  const picture = await createImageBitmap(image, { resizeWidth, resizeHeight, resizeQuality: 'high' });
   if (pictures.size >= MOST_PICTURES) pictures.delete(pictures.keys().next().value as string);
-  pictures.set(key, image);
-  return image;
+  pictures.set(key, picture);
+  return picture;
 }
 
 /** Keeps a look on the open piece: one step of undo. */

@@ -1,7 +1,8 @@
 import { Menu } from 'react-native-paper';
-import { changeCoat, indexOf } from '@/core/piece/edits';
+import { indexOf } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
+import { setVisible } from '@/store/editing';
 
 export interface MenuPlace {
   x: number;
@@ -10,7 +11,7 @@ export interface MenuPlace {
 
 /** What can be done to a coat as a whole, where its card or the picture was clicked with the right button. */
 export function CoatMenu({ coat, at, onClose }: { coat: Coat; at: MenuPlace; onClose(): void }) {
-  const { duplicate, remove, move, change, openFacet } = useBench.getState();
+  const { duplicate, remove, move, openFacet } = useBench.getState();
   const piece = useBench((s) => s.piece);
   const place = piece ? indexOf(piece, coat.id) : 0;
   const top = (piece?.coats.length ?? 1) - 1;
@@ -18,14 +19,9 @@ export function CoatMenu({ coat, at, onClose }: { coat: Coat; at: MenuPlace; onC
     onClose();
     run();
   };
-  const flip = () =>
-    change(
-      coat.visible ? 'Hide the coat' : 'Show the coat',
-      changeCoat(coat.id, () => ({ visible: !coat.visible })),
-    );
   return (
     <Menu visible anchor={at} onDismiss={onClose} contentStyle={{ borderRadius: 3 }}>
-      <Menu.Item dense title={coat.visible ? 'Hide' : 'Show'} onPress={act(flip)} />
+      <Menu.Item dense title={coat.visible ? 'Hide' : 'Show'} onPress={act(() => setVisible(coat.id, !coat.visible))} />
       <Menu.Item dense title="Duplicate" onPress={act(() => duplicate(coat.id))} />
       <Menu.Item dense title="Rename" onPress={act(() => openFacet('more'))} />
       <Menu.Item dense title="Forward" disabled={place === top} onPress={act(() => move(coat.id, place + 1))} />

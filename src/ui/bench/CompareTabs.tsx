@@ -58,7 +58,7 @@ function HoldTab({ label, says, on, show }: HoldProps) {
   );
 }
 
-/** Under the picture's left corner: the photo without coats; on the photo's tabs, the photo as it was taken. */
+/** Under the picture's left corner: shows the photo without coats; on the photo's tabs, the photo before its adjustments. */
 export function PhotoTab() {
   const { piece, held, hold, chosen, facet, preview } = useBench();
   const [asTaken, setAsTaken] = useState(false);
@@ -70,7 +70,7 @@ export function PhotoTab() {
       setAsTaken(on);
       preview(on ? (now) => ({ ...now, ready: raw }) : null);
     };
-    return piece.ready ? <HoldTab label="As taken" says="Shows the photo as it was taken" on={asTaken} show={show} /> : null;
+    return piece.ready ? <HoldTab label="As taken" says="Shows the photo before adjustments" on={asTaken} show={show} /> : null;
   }
   if (piece.coats.length === 0) return null;
   return (

@@ -1,14 +1,12 @@
-import { ScrollView, View } from 'react-native';
-import { Dialog, Text } from 'react-native-paper';
+import { ScrollView } from 'react-native';
+import { Dialog } from 'react-native-paper';
 import { useKeysList } from '@/store/keysList';
 import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
-import { SANS_MEDIUM, useColours } from '../theme';
-import { benchKeys } from './useBenchKeys';
+import { KeysList } from './KeysList';
 
 /** The list of keys; also opened by ?. */
 export function KeysDialog() {
-  const c = useColours();
   const open = useKeysList((s) => s.open);
   const close = () => useKeysList.setState({ open: false });
   return (
@@ -16,12 +14,7 @@ export function KeysDialog() {
       <Dialog.Title>Keys</Dialog.Title>
       <Dialog.ScrollArea style={{ maxHeight: 420 }}>
         <ScrollView>
-          {benchKeys.map(([key, says]) => (
-            <View key={key} style={{ flexDirection: 'row', paddingVertical: 5, gap: 16 }}>
-              <Text style={{ width: 130, fontFamily: SANS_MEDIUM, color: c.ink }}>{key}</Text>
-              <Text style={{ flex: 1, color: c.ink }}>{says}</Text>
-            </View>
-          ))}
+          <KeysList />
         </ScrollView>
       </Dialog.ScrollArea>
       <Dialog.Actions>

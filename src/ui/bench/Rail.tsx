@@ -12,10 +12,11 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import { CSS } from '@dnd-kit/utilities';
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { modeById } from '@/core/blend';
-import { changeCoat, indexOf, moveCoat } from '@/core/piece/edits';
+import { indexOf, moveCoat } from '@/core/piece/edits';
 import { coatName, coatTitle } from '@/core/piece/naming';
 import type { Coat, Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
+import { setVisible } from '@/store/editing';
 import { useOwn } from '@/store/own';
 import { SANS, useColours } from '../theme';
 import { Card, plainButton, square } from './Card';
@@ -129,12 +130,7 @@ function CoatCard({ piece, coat, index, on, compact, onPress }: OneCard & { coat
   useEffect(() => {
     if (on) place.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [on]);
-  const { hold, change, choose } = useBench.getState();
-  const flip = () =>
-    change(
-      coat.visible ? 'Hide the coat' : 'Show the coat',
-      changeCoat(coat.id, () => ({ visible: !coat.visible })),
-    );
+  const { hold, choose } = useBench.getState();
   return (
     <div
       ref={(node) => {
@@ -168,7 +164,7 @@ function CoatCard({ piece, coat, index, on, compact, onPress }: OneCard & { coat
         testID={`card-${index}`}
         onPress={onPress}
         onHold={(held) => hold(held ? { kind: 'upTo', coat: coat.id } : null)}
-        onFlip={flip}
+        onFlip={() => setVisible(coat.id, !coat.visible)}
         onMenu={(at) => {
           choose(coat.id);
           setMenu(at);

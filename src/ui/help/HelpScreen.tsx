@@ -1,9 +1,9 @@
 import { router } from 'expo-router';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { benchKeys } from '../bench/useBenchKeys';
+import { KeysList } from '../bench/KeysList';
 import { Page } from '../kit/Page';
-import { SANS_MEDIUM, SERIF, useColours } from '../theme';
+import { SERIF, useColours } from '../theme';
 import { guide } from './guide';
 
 /** The guide with its pictures, and the keys. */
@@ -34,12 +34,7 @@ export function HelpScreen() {
         ))}
         {heading('Keys')}
         <View>
-          {benchKeys.map(([key, says]) => (
-            <View key={key} style={{ flexDirection: 'row', paddingVertical: 5, gap: 16 }}>
-              <Text style={{ width: 130, fontFamily: SANS_MEDIUM, color: c.ink }}>{key}</Text>
-              <Text style={{ flex: 1, color: c.ink }}>{says}</Text>
-            </View>
-          ))}
+          <KeysList />
         </View>
       </View>
     </Page>

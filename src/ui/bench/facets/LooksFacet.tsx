@@ -122,7 +122,9 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
         if (stop.signal.aborted) return;
         const image = await drawLook(look, piece, stop.signal).catch(() => null);
         if (!image || stop.signal.aborted || !canvas.current) return;
-        await paint(canvas.current, image);
+        canvas.current.width = image.width;
+        canvas.current.height = image.height;
+        canvas.current.getContext('2d')?.drawImage(image, 0, 0);
         setDrawn(true);
       });
     });
@@ -144,20 +146,6 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
 
 /** Cards are drawn one after another. */
 let queue: Promise<unknown> = Promise.resolve();
-
-/** Reduces a picture onto a canvas with the browser's best filter. */
-async function paint(canvas: HTMLCanvasElement, image: ImageData): Promise<void> {
-  const long = 128 * Math.min(2, window.devicePixelRatio || 1);
-  const k = Math.min(1, long / Math.max(image.width, image.height));
-  const bitmap = await createImageBitmap(image);
-  canvas.width = Math.max(1, Math.round(image.width * k));
-  canvas.height = Math.max(1, Math.round(image.height * k));
-  const context = canvas.getContext('2d');
-  if (!context) return;
-  context.imageSmoothingQuality = 'high';
-  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  bitmap.close();
-}
 
 const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(104px, 1fr))', gap: 10 };
 const card: CSSProperties = { border: 'none', background: 'none', padding: 0, minWidth: 0, textAlign: 'left', cursor: 'pointer' };

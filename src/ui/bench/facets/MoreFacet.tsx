@@ -6,6 +6,7 @@ import { changeCoat, indexOf } from '@/core/piece/edits';
 import { coatName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
+import { setVisible } from '@/store/editing';
 import { useOwn } from '@/store/own';
 import { Act } from '../../kit/Act';
 import { Toggle } from '../../kit/Toggle';
@@ -40,16 +41,7 @@ export function MoreFacet({ coat }: { coat: Coat }) {
         onSubmitEditing={rename}
         maxLength={200}
       />
-      <Toggle
-        label="Shown"
-        value={coat.visible}
-        onChange={(visible) =>
-          change(
-            visible ? 'Show the coat' : 'Hide the coat',
-            changeCoat(coat.id, () => ({ visible })),
-          )
-        }
-      />
+      <Toggle label="Shown" value={coat.visible} onChange={(visible) => setVisible(coat.id, visible)} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act onPress={() => duplicate(coat.id)}>Duplicate</Act>
         <Act onPress={() => remove(coat.id)}>Remove</Act>
