@@ -1,7 +1,7 @@
 import { changeCoat, newCoat, addCoat } from '../core/piece/edits';
 import { pieceSchema } from '../core/piece/schema';
 import { shownPiece, useBench } from './bench';
-import { controlEdit, HeldEdit, panelEdit, stepOf } from './editing';
+import { controlEdit, HeldEdit, panelEdit, stepOf, setVisible } from './editing';
 import * as records from './records';
 import { flush } from './saving';
 import { openPiece } from './session';
@@ -86,4 +86,14 @@ describe('an edit that a pointer holds', () => {
     expect(strength()).toEqual({ shown: 0.5, kept: 0.5 });
     expect(state().undo()).toBeNull();
   });
+});
+
+it('a coat is hidden and shown again, each as one named step', () => {
+  const isVisible = () => state().piece?.coats[0].visible;
+  setVisible('a', false);
+  expect(isVisible()).toBe(false);
+  setVisible('a', true);
+  expect(isVisible()).toBe(true);
+  expect([state().undo(), state().undo()]).toEqual(['Show the coat', 'Hide the coat']);
+  expect(isVisible()).toBe(true);
 });
