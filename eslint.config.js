@@ -45,6 +45,22 @@ module.exports = [
   ),
   fence(['src/store/**/*.ts'], ['**/ui/**', '@/ui/*', 'react-native-paper'], 'stores know nothing of the interface'),
   {
+    files: ['src/ui/**/*.tsx'],
+    ignores: ['**/*.webtest.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          'JSXText[value=/[A-Za-z]{2}/]',
+          'JSXAttribute[name.name=/^(label|title|help|says|none|placeholder|alt|aria-label|accessibilityLabel)$/] Literal[value=/[A-Za-z]{2}/]',
+          'JSXAttribute[name.name=/^(label|title|help|says|none|placeholder|alt|aria-label|accessibilityLabel)$/] TemplateElement[value.raw=/[A-Za-z]{2}/]',
+          'Property[key.name=/^(label|title|help|says)$/] > Literal[value=/[A-Za-z]{2}/]',
+          'CallExpression[callee.name=/^(say|complain)$/] > Literal',
+        ].map((selector) => ({ selector, message: 'words of the screens stand in src/ui/words.ts' })),
+      ],
+    },
+  },
+  {
     files: ['**/*.test.ts', 'src/testing/**'],
     rules: { 'no-restricted-imports': 'off' },
   },

@@ -10,6 +10,8 @@ import { readySteps } from '../src/core/ready/steps';
 import { controlsOf } from '../src/core/schema';
 import { sources } from '../src/core/sources';
 import { treatments } from '../src/core/treatments';
+import { words as storeWords } from '../src/store/words';
+import { words as screenWords } from '../src/ui/words';
 import * as z from 'zod';
 
 /** Lines of one section: a label, and what is said of it. */
@@ -18,12 +20,29 @@ type Line = [label: string, says?: string];
 const ofSchema = (schema: z.ZodObject): Line[] =>
   controlsOf(schema).flatMap(({ meta }): Line[] => [[meta.label, meta.help], ...(meta.choices ?? []).map(({ label }): Line => [`  ${label}`])]);
 
-/** Prints every label and help text that the registries carry, to be read in one go. */
+/** A sentence of the screens; what is put into it is shown by the names of its parameters, in braces. */
+const sentence = (said: unknown): string =>
+  typeof said === 'function'
+    ? String(
+        (said as (...args: string[]) => string)(...(/\(([^)]*)\)/.exec(said.toString())?.[1] ?? '').split(',').map((name) => `{${name.trim()}}`)),
+      )
+    : String(said);
+
+/** Prints every string of the screens, and every label and help text that the registries carry, to be read in one go. */
 export function words(): void {
   const say = (title: string, lines: readonly Line[]) => {
     console.log(`\n${title}`);
     for (const [label, says] of lines) console.log(`  ${label}${says ? `: ${says}` : ''}`);
   };
+  for (const [where, table] of [
+    ['Screens', screenWords],
+    ['Notices and steps', storeWords],
+  ] as const)
+    for (const [area, list] of Object.entries<Record<string, unknown>>(table))
+      say(
+        `${where}: ${area}`,
+        Object.values(list).map((said): Line => [sentence(said)]),
+      );
   say(
     'Blend modes',
     modes.map(({ label, help }) => [label, help]),

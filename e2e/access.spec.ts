@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, facet, openSample, settled, test, toRail } from './fixtures';
+import { drawn, expect, facet, openSample, portrait, settled, test, toRail } from './fixtures';
 
 async function serious(page: import('@playwright/test').Page) {
   const builder = new AxeBuilder({ page });
@@ -11,12 +11,52 @@ async function serious(page: import('@playwright/test').Page) {
     .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`);
 }
 
+/** Controls whose outline is under 3:1 against what lies around it (WCAG 2.2, 1.4.11); those that show a picture are known by it. */
+const faint = (page: import('@playwright/test').Page) =>
+  page.evaluate(() => {
+    const rgb = (text: string) => (text.match(/[\d.]+/g) ?? []).map(Number);
+    const luminance = ([r, g, b]: number[]) => {
+      const [x, y, z] = [r, g, b].map((v) => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4));
+      return 0.2126 * x + 0.7152 * y + 0.0722 * z;
+    };
+    const around = (element: Element | null): number[] => {
+      for (let e = element; e; e = e.parentElement) {
+        const colour = rgb(getComputedStyle(e).backgroundColor);
+        if (colour.length === 3 || colour[3] === 1) return colour;
+      }
+      return [255, 255, 255];
+    };
+    const bad: string[] = [];
+    for (const control of document.querySelectorAll<HTMLElement>('button, [role="button"], [role="radio"], input, select, textarea')) {
+      if (
+        control.offsetParent === null ||
+        control.querySelector('img, canvas') ||
+        control.matches('[disabled], [aria-disabled="true"], [type="range"]')
+      )
+        continue;
+      // Paper draws the outline of a button on what holds it.
+      const held = control.matches('[role="button"], button') ? control.parentElement : null;
+      for (const e of [control, held]) {
+        if (!e) continue;
+        const style = getComputedStyle(e);
+        const colour = rgb(style.borderTopColor);
+        if (style.borderTopStyle === 'none' || parseFloat(style.borderTopWidth) === 0 || parseFloat(style.borderLeftWidth) === 0 || colour[3] === 0)
+          continue;
+        const [a, b] = [luminance(colour), luminance(around(e.parentElement))].sort((x, y) => y - x);
+        const ratio = (a + 0.05) / (b + 0.05);
+        if (ratio < 3) bad.push(`${control.getAttribute('aria-label') ?? control.textContent}: ${ratio.toFixed(2)}`);
+      }
+    }
+    return bad;
+  });
+
 /** Every facet of the card that stands open. */
 async function facetsAreFine(page: import('@playwright/test').Page, names: string[]) {
   for (const name of names) {
     await facet(page, name);
     await settled(page);
     expect(await serious(page), name).toEqual([]);
+    expect(await faint(page), name).toEqual([]);
   }
 }
 
@@ -27,6 +67,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto('/');
       await expect(page.getByRole('button', { name: 'Open a photo' })).toBeVisible();
       expect(await serious(page)).toEqual([]);
+      expect(await faint(page)).toEqual([]);
       await page.goto('/materials');
       await expect(page.getByRole('button', { name: 'Brick wall' })).toBeVisible();
       expect(await serious(page)).toEqual([]);
@@ -42,6 +83,7 @@ for (const theme of ['light', 'dark'] as const) {
       await toRail(page);
       await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
       expect(await serious(page), 'adding').toEqual([]);
+      expect(await faint(page), 'adding').toEqual([]);
       await toRail(page);
       await page.getByRole('button', { name: 'Export', exact: true }).click();
       await expect(page.getByRole('button', { name: 'Save the picture' })).toBeVisible();
@@ -59,3 +101,39 @@ for (const theme of ['light', 'dark'] as const) {
     });
   });
 }
+
+test('the whole first journey by keyboard alone: opened, guarded, a paper laid and eased, exported', { tag: '@wide' }, async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  const press = async (role: 'button' | 'tab' | 'slider', name: RegExp | string, key = 'Enter') => {
+    const target = page.getByRole(role, { name, exact: typeof name === 'string' }).first();
+    for (let i = 0; i < 150; i++) {
+      if (await target.evaluate((n) => n === document.activeElement).catch(() => false)) return page.keyboard.press(key);
+      await page.keyboard.press('Tab');
+    }
+    throw new Error(`Tab never reached ${name}`);
+  };
+  await page.goto('/');
+  const chooser = page.waitForEvent('filechooser');
+  await press('button', 'Open a photo');
+  await (await chooser).setFiles(await portrait());
+  await drawn(page);
+  // Tabs are one stop: arrows go along them.
+  await press('tab', 'Crop', 'End');
+  await expect(page.getByRole('tab', { name: 'More' })).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('tab', { name: 'Guards' })).toHaveAttribute('aria-selected', 'true');
+  await press('button', 'Find faces and people');
+  await expect(page.getByRole('group', { name: 'Regions' })).toBeVisible({ timeout: 60_000 });
+  await press('button', 'Add a material');
+  await press('button', 'Aged paper');
+  await settled(page);
+  await press('button', 'Use it');
+  await expect(page.getByTestId('card-0')).toHaveAccessibleName(/aged paper/i);
+  const before = await page.getByTestId('card-0').getAttribute('aria-label');
+  await press('slider', 'Strength', 'ArrowLeft');
+  await expect(page.getByTestId('card-0')).not.toHaveAccessibleName(before ?? '');
+  await press('button', 'Export');
+  const download = page.waitForEvent('download');
+  await press('button', 'Save the picture');
+  expect((await download).suggestedFilename()).toMatch(/\.jpg$/);
+});

@@ -30,7 +30,7 @@ test('parts are added, joined, put in order, switched off and removed', { tag: '
   await page.getByRole('radio', { name: 'Subtract', exact: true }).last().click();
   await settled(page);
   expect((await look(page, 0.5, 0.55))[0]).toBeLessThan(10);
-  await page.getByRole('button', { name: 'Ellipse or box earlier' }).click();
+  await page.getByRole('button', { name: 'Ellipse or box: move up' }).click();
   await settled(page);
   expect((await look(page, 0.5, 0.6))[0]).toBeGreaterThan(60);
 

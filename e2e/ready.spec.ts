@@ -136,7 +136,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await page.getByTestId('card-photo').click();
   await facet(page, 'Crop');
   await page.getByRole('button', { name: 'Draw two uprights' }).click();
-  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something that is upright in life');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something upright');
   const line = async (x0: number, y0: number, x1: number, y1: number) => {
     const box = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
     const at = (x: number, y: number): [number, number] => [box.x + (box.width * x) / 900, box.y + (box.height * y) / 600];
@@ -149,7 +149,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await line(330, 80, 240, 560);
   await expect(page.getByTestId('stroke-line')).toHaveText('Draw along a second upright thing');
   await line(570, 80, 660, 560);
-  await expect(page.getByRole('button', { name: 'As it was taken' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Reset perspective' })).toBeVisible();
   await toRail(page);
   await facet(page, 'More');
   await toRail(page);
@@ -168,7 +168,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   expect(left).toBeLessThanOrEqual(3);
   expect(right).toBeLessThanOrEqual(3);
   await facet(page, 'Crop');
-  await page.getByRole('button', { name: 'As it was taken' }).click();
+  await page.getByRole('button', { name: 'Reset perspective' }).click();
   await page.getByRole('button', { name: 'Four corners' }).click();
   await settled(page);
   const corner = (await page.getByTestId('corner-0').boundingBox())!;
@@ -179,5 +179,5 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   await page.getByRole('button', { name: 'Back to the frame' }).click();
   await expect(page.getByTestId('frame-size')).toContainText('900 × 600 of 900 × 600');
   await page.getByRole('button', { name: 'Reset crop' }).click();
-  await expect(page.getByRole('button', { name: 'As it was taken' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Reset perspective' })).toHaveCount(0);
 });

@@ -53,9 +53,9 @@ test(
     // Named, put among the favourites, made seamless; then found by a word.
     await page.getByRole('textbox', { name: 'Name' }).fill('Sail loft paper');
     await page.getByRole('textbox', { name: 'Name' }).press('Enter');
-    await page.getByRole('switch', { name: 'Among the favourites' }).click();
+    await page.getByRole('switch', { name: 'Favourite' }).click();
     await page.getByRole('switch', { name: 'Tile without a seam' }).click();
-    await expect(page.getByRole('switch', { name: 'Look at four tiles' })).toBeVisible();
+    await expect(page.getByRole('switch', { name: 'Show four tiles' })).toBeVisible();
     await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.getByRole('textbox', { name: 'Find a material' }).fill('loft pap');
     await expect(page.getByRole('button', { name: 'Sail loft paper', exact: true })).toBeVisible();
@@ -65,7 +65,7 @@ test(
 
     // Laid on the open piece it stands among what was used lately, and knows where it is used.
     await page.getByRole('button', { name: 'sixteen', exact: true }).click();
-    await page.getByRole('button', { name: /^Lay on / }).click();
+    await page.getByRole('button', { name: /^Add to / }).click();
     await expect(page).toHaveURL(/\/piece\//);
     await expect(page.getByTestId('picture')).toBeVisible();
     await page.waitForTimeout(1200);
@@ -127,7 +127,7 @@ test('a pack goes out and comes in again', { tag: '@phone' }, async ({ page }) =
   await page.getByRole('textbox', { name: 'Name of the pack' }).fill('Loft sheets');
   await page.getByRole('textbox', { name: 'Maker' }).fill('Skerry');
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Give it out' }).click();
+  await page.getByRole('button', { name: 'Save pack' }).click();
   const file = await (await download).path();
   expect((await download).suggestedFilename()).toBe('Loft-sheets.zip');
   await page.getByRole('button', { name: 'dark surround', exact: true }).click();

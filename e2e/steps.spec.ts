@@ -80,6 +80,6 @@ test('a gradient’s ends lie on the picture, and its stops in the panel', { tag
   await page.getByRole('button', { name: 'Add a stop' }).click();
   await expect(page.getByRole('button', { name: 'Stop 2, at 50 %' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop 2, at 50 %' }).click();
-  await page.getByRole('button', { name: 'Take stop 2 out' }).click();
+  await page.getByRole('button', { name: 'Remove stop 2' }).click();
   await expect(page.getByRole('button', { name: 'Stop 2, at 100 %' })).toBeVisible();
 });

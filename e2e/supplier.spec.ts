@@ -27,7 +27,7 @@ test('a slow supplier shows how far it is and can be stopped; nothing is kept th
   await expect(pack(page)).toBeVisible();
   await behave(page, 'slow');
   await pack(page).getByRole('button', { name: 'Download' }).click();
-  await expect(pack(page).getByRole('status')).toContainText(/[1-9]\d? % has come/);
+  await expect(pack(page).getByRole('status')).toContainText(/[1-9]\d? % downloaded/);
   await pack(page).getByRole('button', { name: 'Stop' }).click();
   await expect(pack(page).getByRole('button', { name: 'Download' })).toBeEnabled();
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -43,9 +43,9 @@ test('a failing supplier is said in one sentence, the shelf works without it, an
   await page.goto('/materials');
   await expect(page.getByRole('button', { name: 'Cold-press paper', exact: true })).toBeVisible();
   await page.goto('/packs');
-  await expect(page.getByRole('button', { name: 'Ask again' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible();
   await behave(page, 'well');
-  await page.getByRole('button', { name: 'Ask again' }).click();
+  await page.getByRole('button', { name: 'Try again' }).click();
   await expect(pack(page)).toBeVisible();
   await behave(page, 'failing');
   await pack(page).getByRole('button', { name: 'Download' }).click();
@@ -57,7 +57,7 @@ test('a corrupt answer is noticed: the catalogue and a pack', { tag: '@phone' },
   await expect(pack(page)).toBeVisible();
   await behave(page, 'corrupt');
   await pack(page).getByRole('button', { name: 'Download' }).click();
-  await expect(page.getByRole('alert')).toContainText('came damaged, so nothing was kept');
+  await expect(page.getByRole('alert')).toContainText('arrived damaged, so nothing was kept');
   await page.goto('/packs');
-  await expect(page.getByRole('alert')).toContainText('The supplier’s catalogue came damaged');
+  await expect(page.getByRole('alert')).toContainText('The supplier’s catalogue arrived damaged');
 });

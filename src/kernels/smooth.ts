@@ -162,3 +162,34 @@ export function drawTo(plane: usize, mean: usize, count: i32, share: f32, most: 
     v128.store(plane + i, f32x4.add(p, f32x4.div(f32x4.mul(f32x4.splat(share), d), f32x4.add(one, f32x4.mul(k, k)))));
   }
 }
+
+/** Standard deviations over means of squares: squared = √max(0, squared − mean²). */
+export function deviation(mean: usize, squared: usize, count: i32): void {
+  const zero = f32x4.splat(0);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const m = v128.load(mean + i);
+    v128.store(squared + i, f32x4.sqrt(f32x4.pmax(zero, f32x4.sub(v128.load(squared + i), f32x4.mul(m, m)))));
+  }
+}
+
+/** Contrast given back: colours go away from the mean luma around them by was / is, between 1 and `most`, by an amount. */
+export function evenSpread(tile: usize, stride: usize, count: i32, mean: usize, was: usize, is: usize, amount: f32, most: f32): void {
+  const one = f32x4.splat(1);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const ratio = f32x4.div(v128.load(was + i), f32x4.add(v128.load(is + i), f32x4.splat(0.002)));
+    const k = f32x4.mul(f32x4.splat(amount), f32x4.sub(f32x4.pmin(f32x4.splat(most), f32x4.pmax(one, ratio)), one));
+    const r = v128.load(tile + i), g = v128.load(tile + stride + i), b = v128.load(tile + 2 * stride + i);
+    const y = f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(0.2126)), f32x4.mul(g, f32x4.splat(0.7152))), f32x4.mul(b, f32x4.splat(0.0722)));
+    const more = f32x4.mul(k, f32x4.sub(y, v128.load(mean + i)));
+    v128.store(tile + i, clamp4(f32x4.add(r, more)));
+    v128.store(tile + stride + i, clamp4(f32x4.add(g, more)));
+    v128.store(tile + 2 * stride + i, clamp4(f32x4.add(b, more)));
+  }
+}
+
+/** dst = slope·luma + offset, clipped to 0..1. */
+export function modelled(slope: usize, offset: usize, luma: usize, dst: usize, count: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    v128.store(dst + i, clamp4(f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(luma + i)), v128.load(offset + i))));
+  }
+}

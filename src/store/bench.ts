@@ -7,6 +7,7 @@ import type { Step } from './history';
 import { newId } from './newId';
 import { say } from './notices';
 import { useShelf } from './shelf';
+import { words } from './words';
 
 /** Facets of the photo itself, in the order of the work. */
 export const photoFacetIds = ['frame', 'spots', 'light', 'colour', 'detail', 'starts'] as const;
@@ -58,7 +59,7 @@ export const LONGEST_HISTORY = 200;
 let lastRun: string | undefined;
 let saidLongest = false;
 
-const ELSEWHERE = 'This piece is open in another tab; choose “Work here” to change it in this one.';
+const ELSEWHERE = words.bench.thisPieceIsOpenIn;
 
 /** The time of a change: later than that of the state before, since records are told apart by it. */
 const stamp = ({ changed }: Piece): number => Math.max(Date.now(), changed + 1);
@@ -95,7 +96,7 @@ export const useBench = create<BenchState>((set, get) => ({
     const steps = joins ? past : [...past, { name, piece }];
     if (steps.length === LONGEST_HISTORY + 1 && past.length === LONGEST_HISTORY && !saidLongest) {
       saidLongest = true;
-      say(`${LONGEST_HISTORY} steps can be undone; from now on the oldest is forgotten with every new one.`);
+      say(words.bench.onlyTheLastSteps(LONGEST_HISTORY));
     }
     set({ piece: { ...next, changed: stamp(piece) }, draft: null, past: steps.slice(-LONGEST_HISTORY), future: [] });
   },
@@ -107,7 +108,7 @@ export const useBench = create<BenchState>((set, get) => ({
     const before = pieceBefore(step);
     if (!before) {
       set({ past: [] });
-      say('The steps from before the last reload are damaged, so they cannot be undone. Your piece has not changed.');
+      say(words.bench.theStepsFromBeforeThe);
       return null;
     }
     set({ ...settle(before, get().chosen), past: past.slice(0, -1), future: [{ name: step.name, piece }, ...future] });
@@ -124,22 +125,22 @@ export const useBench = create<BenchState>((set, get) => ({
   addCoat(source, look) {
     const coat = edits.newCoat(newId(), source, look);
     useShelf.getState().laid(source);
-    get().change(`Add ${look?.name ?? sourceName(source)}`, edits.addCoat(coat, get().chosen));
+    get().change(words.bench.add(look?.name ?? sourceName(source)), edits.addCoat(coat, get().chosen));
     set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },
   duplicate(id) {
     const copy = newId();
-    get().change('Duplicate the coat', edits.duplicateCoat(id, copy));
+    get().change(words.bench.duplicateTheCoat, edits.duplicateCoat(id, copy));
     set({ chosen: copy });
   },
   remove(id) {
     const { piece, chosen } = get();
     if (!piece) return;
     const at = edits.indexOf(piece, id);
-    get().change('Remove the coat', edits.removeCoat(id));
+    get().change(words.bench.removeTheCoat, edits.removeCoat(id));
     if (chosen === id) set({ chosen: piece.coats[at - 1]?.id ?? piece.coats[at + 1]?.id ?? null });
   },
-  move: (id, to) => get().change('Move the coat', edits.moveCoat(id, to)),
+  move: (id, to) => get().change(words.bench.moveTheCoat, edits.moveCoat(id, to)),
 }));
 
 /** Shows a piece that has just been opened. `past` holds the steps of undo that came with it. */

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { Stroke } from '../core/strokes/schema';
+import { words } from './words';
 
 type Shape = Pick<Stroke, 'tip' | 'material' | 'marks' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
 
@@ -44,8 +45,8 @@ const percent = (v: number) => `${Math.round(v * 100)} %`;
 
 /** The line that says what a stroke will do. */
 export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'level' | 'ring'>, coat: string): string {
-  const around = brush.ring ? `, ${percent(brush.strength / 2)} around` : '';
-  if (brush.does === 'put') return `Restoring ${coat}, ${percent(brush.strength)}${around}`;
-  if (brush.does === 'level') return `Setting ${coat} to ${percent(brush.level)} here, by ${percent(brush.strength)}`;
-  return `Erasing ${coat}, ${percent(brush.strength)}${around}`;
+  const around = brush.ring ? words.brush.around(percent(brush.strength / 2)) : '';
+  if (brush.does === 'put') return words.brush.restoring(coat, percent(brush.strength), around);
+  if (brush.does === 'level') return words.brush.settingToHereBy(coat, percent(brush.level), percent(brush.strength));
+  return words.brush.erasing(coat, percent(brush.strength), around);
 }

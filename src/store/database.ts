@@ -1,5 +1,6 @@
 import { bytesText } from './bytes';
 import { AsyncStorageError, createAsyncStorage } from '@react-native-async-storage/async-storage';
+import { words } from './words';
 
 /** The store took no more. Nothing that was in it has changed. */
 export class StoreFull extends Error {
@@ -11,9 +12,7 @@ export class StoreFull extends Error {
     readonly needed: number,
     readonly free: number | null,
   ) {
-    super(
-      `Not saved: it needs ${bytesText(needed)}, and this browser offers ${free === null ? 'no more' : bytesText(free)}; delete pieces that you no longer need.`,
-    );
+    super(words.database.notEnoughRoom(bytesText(needed), free === null ? null : bytesText(free)));
     this.name = 'StoreFull';
   }
 }
@@ -66,7 +65,7 @@ async function attempt<T>(work: (from: Store) => Promise<T>, bytes = 0): Promise
       // Another call may have found out meanwhile that the browser refuses.
       if (memory) return work(memory);
       if (isFirst) store = open();
-      else if (works) throw new Error(`Not saved yet: the browser’s store could not be used (${error.message || 'it gives no reason'}).`);
+      else if (works) throw new Error(words.database.storeUnusable(error.message));
       else {
         store = memory = memoryStore();
         onTemporary();

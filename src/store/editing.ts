@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { changeCoat, type Edit } from '../core/piece/edits';
 import { useBench } from './bench';
+import { words } from './words';
 
 type PanelEdit = (key: string, value: unknown) => Edit;
 
@@ -32,7 +33,7 @@ export const controlEdit = <V>(edit: (value: V) => Edit, name: string, run: stri
 /** Hides a coat, or shows it again: one step of undo. */
 export const setVisible = (id: string, visible: boolean): void =>
   useBench.getState().change(
-    visible ? 'Show the coat' : 'Hide the coat',
+    visible ? words.editing.showTheCoat : words.editing.hideTheCoat,
     changeCoat(id, () => ({ visible })),
   );
 

@@ -5,6 +5,7 @@ import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, fileName } from './files';
 import { create } from 'zustand';
+import { words } from './words';
 
 interface ExportState {
   /** 0..1 while a picture is made. */
@@ -23,7 +24,7 @@ export function sizeFor(piece: Piece, long: number): { width: number; height: nu
 
 /** Makes the picture in workers. Null when it was stopped. @throws Error when another is being made. */
 export async function makePicture(piece: Piece, long: number, encoding: Encoding): Promise<Blob | null> {
-  if (useExport.getState().progress !== null) throw new Error('A picture is being made already; wait for it or stop it.');
+  if (useExport.getState().progress !== null) throw new Error(words.export.aPictureIsBeingMade);
   const stop = new AbortController();
   useExport.setState({ progress: 0, stop: () => stop.abort() });
   try {
@@ -60,7 +61,7 @@ export async function sharePicture(piece: Piece, long: number, encoding: Encodin
     await navigator.share({ files: [file], title: piece.name });
   } catch (error) {
     if ((error as Error).name === 'AbortError') return false;
-    throw new Error('The device did not share the picture. Save it instead.');
+    throw new Error(words.export.theDeviceDidNotShare);
   }
   return true;
 }
@@ -71,7 +72,7 @@ export async function copyPicture(piece: Piece, long: number): Promise<boolean> 
   try {
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]);
   } catch {
-    throw new Error('The browser did not let Dermatex write to the clipboard; save the file instead.');
+    throw new Error(words.export.theBrowserDidNotLet);
   }
   return true;
 }

@@ -3,6 +3,7 @@ import type { Size } from '../core/image/motion';
 import type { PictureRef } from '../core/piece/schema';
 import { getEngine } from './engine';
 import { savePicture } from './pictures';
+import { words } from './words';
 
 export async function keyOf(bytes: ArrayBuffer): Promise<string> {
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
@@ -12,7 +13,7 @@ export async function keyOf(bytes: ArrayBuffer): Promise<string> {
 /** A picture of which a part is missing: decoders fill it with grey, so the person decides. */
 export class Incomplete extends BadFile {
   constructor(name: string) {
-    super(`“${name}” is damaged: a part of its data is missing and would be grey or torn; copy it again from where it came.`);
+    super(words.files.isDamagedAPartOf(name));
   }
 }
 
@@ -34,7 +35,7 @@ export async function takePicture(file: Blob, name: string, isAccepted = false):
   // All of it is looked at in a worker while the browser decodes a small rendering.
   const isWhole = isAccepted || stored.type !== 'image/jpeg' ? Promise.resolve(true) : lacks(blob).then((is) => !is);
   const size = await decodedSize(blob, stored).catch(() => {
-    throw new BadFile(`“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`);
+    throw new BadFile(words.files.cannotBeDecodedItsData(name));
   });
   const key = await keyOf(buffer);
   if (!(await isWhole)) throw new Incomplete(name);

@@ -12,6 +12,7 @@ import { useBench } from './bench';
 import { getEngine } from './engine';
 import { complain, say } from './notices';
 import { readyOf } from './ready';
+import { words } from './words';
 
 /** What a stroke does to the chosen region; the last two tell the subject by strokes. */
 export type GuardDoes = 'put' | 'take' | 'keep' | 'leave' | 'hair';
@@ -69,7 +70,7 @@ export async function findGuards(): Promise<void> {
     // The page draws itself in between, so that it never stands still for long.
     await pause();
     const { change } = useBench.getState();
-    change('Guard faces and people', (p) => (p.guards ? p : { ...p, guards: guardsSchema.parse({}) }));
+    change(words.guards.guardFacesAndPeople, (p) => (p.guards ? p : { ...p, guards: guardsSchema.parse({}) }));
     await pause();
     say(guardSentence(finding, useBench.getState().piece?.guards ?? guardsSchema.parse({})));
   } catch (error) {

@@ -10,6 +10,7 @@ import { getEngine } from './engine';
 import { newId } from './newId';
 import { layingOf } from './recipes';
 import { changeLooks, listLooks } from './storage';
+import { words } from './words';
 
 const keptSchema = z.object({ id: z.string(), recipe: recipeSchema });
 
@@ -113,6 +114,6 @@ export async function takeLook(look: Look): Promise<void> {
   const { piece, change } = useBench.getState();
   if (!piece) return;
   const { edit, kept } = await lookEdit(look, piece);
-  change(`Look ${look.recipe.name}`, edit);
+  change(words.looks.look(look.recipe.name), edit);
   kept();
 }

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { readPack } from '../core/files/pack';
+import { isUneven } from '../core/materials/fitting/even';
 import { isNeutral, fittedSize, neutralFitting, type Fitting } from '../core/materials/fitting/schema';
 import type { SourceInput } from '../core/piece/edits';
 import { getEngine } from './engine';
@@ -7,6 +8,7 @@ import { takePicture } from './files';
 import { complain, say } from './notices';
 import { toBase64 } from './pictures';
 import * as storage from './storage';
+import { words } from './words';
 
 type Own = storage.OwnMaterial;
 
@@ -53,6 +55,12 @@ export async function borderOf(key: string): Promise<Fitting | null> {
   return { ...neutralFitting, left, top, right, bottom };
 }
 
+/** Whether a picture is lit unevenly inside its border. */
+async function isLitUnevenly(key: string, fitting: Fitting | undefined): Promise<boolean> {
+  const { pixels, width, height } = await (await getEngine()).ownPixels(key, fitting, 96);
+  return isUneven({ width, height, pixels: Float32Array.from(pixels, (v) => v / 255) });
+}
+
 /** Pictures that the user has imported as materials. */
 export const useOwn = create<OwnState>((set, get) => {
   const show = (list: Own[]) => set({ list, names: { ...get().names, ...names(list) } });
@@ -77,6 +85,7 @@ export const useOwn = create<OwnState>((set, get) => {
         ...ref,
         ...more,
         ...(fitting ? { fitting } : {}),
+        ...((await isLitUnevenly(ref.key, fitting)) ? { uneven: true } : {}),
         added: Date.now(),
         thumb: await thumbOf(ref.key, fitting),
       };
@@ -98,8 +107,8 @@ export const useOwn = create<OwnState>((set, get) => {
       await keep((list) => list.filter((o) => o.key !== key));
       const back = () => keep((now) => (gone && !now.some((o) => o.key === key) ? [...now, gone].sort((a, b) => b.added - a.added) : now));
       if (gone)
-        say(`“${labelOf(gone)}” is off the shelf; pieces that use it keep it.`, {
-          action: { label: 'Undo', run: () => void back().catch(complain) },
+        say(words.own.deletedFromTheShelf(labelOf(gone)), {
+          action: { label: words.own.undo, run: () => void back().catch(complain) },
         });
     },
   };
@@ -116,7 +125,7 @@ export const stopBringing = (): void => void (stopped = true);
 
 /** The pictures of a file: itself, or all those of a pack. */
 async function unpacked(file: File): Promise<Waiting[]> {
-  const name = file.name || 'Pasted picture.png';
+  const name = file.name || words.own.pastedPicturePng;
   if (!/\.zip$/i.test(name)) return [{ blob: file, name }];
   const { pack, pictures } = readPack(new Uint8Array(await file.arrayBuffer()), name);
   return pack.materials.map((m) => ({
@@ -157,15 +166,20 @@ export async function bringIn(files: File[]): Promise<Own[]> {
 function tell(taken: Own[], wanted: number): void {
   if (taken.length === 0) return;
   const trimmed = taken.filter((o) => o.fitting && (o.fitting.left || o.fitting.top || o.fitting.right || o.fitting.bottom));
-  const what = taken.length === 1 ? `“${labelOf(taken[0])}” added to the shelf` : `${taken.length} pictures added to the shelf`;
-  const rest = stopped && taken.length < wanted ? `; ${wanted - taken.length} were left out` : '';
+  const what = taken.length === 1 ? words.own.addedToTheShelf(labelOf(taken[0])) : words.own.picturesAddedToTheShelf(taken.length);
+  const rest = stopped && taken.length < wanted ? words.own.leftOut(wanted - taken.length) : '';
   if (trimmed.length === 0) return say(`${what}${rest}.`);
-  const border = trimmed.length === 1 ? 'the border of its scan is trimmed' : `the borders of ${trimmed.length} scans are trimmed`;
+  const border =
+    trimmed.length > 1
+      ? words.own.theBordersOfScansAre(trimmed.length)
+      : taken.length === 1
+        ? words.own.theBorderOfItsScan
+        : words.own.theBorderOfAScan;
   const leave = async () => {
     for (const { key, fitting } of trimmed)
       await useOwn.getState().change(key, { fitting: { ...(fitting as Fitting), left: 0, top: 0, right: 0, bottom: 0 } });
   };
-  say(`${what}${rest}; ${taken.length === 1 ? border : border.replace('its scan', 'a scan')}.`, {
-    action: { label: trimmed.length === 1 ? 'Keep the border' : 'Keep the borders', run: () => void leave().catch(complain) },
+  say(`${what}${rest}; ${border}.`, {
+    action: { label: trimmed.length === 1 ? words.own.keepTheBorder : words.own.keepTheBorders, run: () => void leave().catch(complain) },
   });
 }

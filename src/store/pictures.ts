@@ -2,6 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { allKeys, readText, removeKeys, writeTexts } from './database';
 import { withLock } from './locks';
 import { listOwn } from './storage';
+import { words } from './words';
 
 const pictureKey = (key: string) => `picture:${key}`;
 
@@ -17,7 +18,7 @@ export const toBase64 = (blob: Blob): Promise<string> =>
   new Promise((resolve, reject) => {
     const reader = new FileReader();
     reader.onload = () => resolve(String(reader.result));
-    reader.onerror = () => reject(reader.error ?? new Error('The file could not be read.'));
+    reader.onerror = () => reject(reader.error ?? new Error(words.pictures.theFileCouldNotBe));
     reader.readAsDataURL(blob);
   });
 
@@ -32,7 +33,7 @@ export async function loadPicture(key: string): Promise<Blob> {
   const data = await readText(pictureKey(key));
   const held = atHand.get(key);
   if (!data && held) return held;
-  if (!data) throw new RangeError('The picture of this piece is no longer in the browser’s store; open the photo again.');
+  if (!data) throw new RangeError(words.pictures.thePictureOfThisPiece);
   const [head, body] = [data.slice(0, data.indexOf(',')), data.slice(data.indexOf(',') + 1)];
   const bytes = Uint8Array.from(atob(body), (ch) => ch.charCodeAt(0));
   const blob = new Blob([bytes], { type: /data:([^;]*)/.exec(head)?.[1] ?? '' });

@@ -10,6 +10,7 @@ import { cardPicture, listPieces, loadPiece, markDeleted, removePiece, savePiece
 import { retrySaving } from './saving';
 import { space } from './database';
 import { hearTabs, tellList } from './tabs';
+import { words } from './words';
 
 interface PiecesState {
   cards: PieceCard[] | null;
@@ -42,7 +43,7 @@ const bare = (name: string) =>
   name
     .replace(/\.[a-z0-9]+$/i, '')
     .replace(/[-_]+/g, ' ')
-    .trim() || 'Piece';
+    .trim() || words.pieces.piece;
 
 function newPiece(photo: PictureRef, name: string): Piece {
   const now = Date.now();
@@ -51,7 +52,7 @@ function newPiece(photo: PictureRef, name: string): Piece {
 
 const file = async (path: string): Promise<Blob> => {
   const response = await fetch(path);
-  if (!response.ok) throw new Error('The sample could not be read from the server; start it again and retry.');
+  if (!response.ok) throw new Error(words.pieces.theSampleCouldNotBe);
   return response.blob();
 };
 

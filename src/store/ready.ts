@@ -9,6 +9,7 @@ import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { useBench, type FacetId } from './bench';
 import { getEngine } from './engine';
+import { words } from './words';
 
 /** What one stroke on the picture does while the photo is readied. */
 export type ReadyTool = 'frame' | 'line' | 'uprights' | 'corners' | 'neutral' | 'bend' | 'hue';
@@ -81,7 +82,7 @@ export async function addSpot(spot: Spot): Promise<void> {
   const from = await (await getEngine()).spotSource(piece, spot);
   const { change } = useBench.getState();
   change(
-    'Take a spot out',
+    words.ready.removeASpot,
     changeReady((r) => ({ ...r, spots: [...r.spots, { ...spot, from: rounded(from) }] })),
   );
   useReady.getState().set({ spot: readyOf(useBench.getState().piece as Piece).spots.length - 1 });
@@ -97,7 +98,7 @@ export async function chooseSpot(index: number): Promise<void> {
   const before = { ...piece, ready: { ...ready, spots: ready.spots.slice(0, index) } };
   const from = await (await getEngine()).spotSource(before, spot);
   useBench.getState().change(
-    'Find the source',
+    words.ready.findTheSource,
     changeReady((r) => ({ ...r, spots: r.spots.map((s, i) => (i === index && !s.from ? { ...s, from: rounded(from) } : s)) })),
   );
 }

@@ -50,7 +50,7 @@ describe('spots', () => {
     await addSpot({ points: [[0.5, 0.5]], size: 20 });
     expect(spots()).toEqual([{ points: [[0.5, 0.5]], size: 20, from: [0.12346, -0.05] }]);
     expect(useReady.getState().spot).toBe(0);
-    expect(useBench.getState().undo()).toBe('Take a spot out');
+    expect(useBench.getState().undo()).toBe('Remove a spot');
     expect(spots()).toEqual([]);
   });
   it('whose source was left open get it when they are chosen, others stay as they are', async () => {

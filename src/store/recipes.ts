@@ -9,6 +9,7 @@ import { download, fileName } from './files';
 import { newId } from './newId';
 import { sourceOf, useOwn } from './own';
 import { listOwn } from './storage';
+import { words } from './words';
 
 /** The recipe as a file; pictures it uses are named by the file they came from and must lie beside it. */
 export function saveRecipe(piece: Piece, withPainting: boolean): void {
@@ -26,7 +27,7 @@ async function coatsWithPictures(recipe: Recipe): Promise<Coat[]> {
     const { fitting } = coat.source as { fitting?: Fitting };
     return withFiles(coat, (named) => {
       const found = own.find((o) => o.key === named || o.name === named);
-      if (!found) throw new RangeError(`The look uses the picture “${named}”, which is not on your shelf. Import it, then apply the look again.`);
+      if (!found) throw new RangeError(words.recipes.theLookUsesThePicture(named));
       // Its size once it is made to fit.
       const { width, height } = coat.source.kind === 'cutout' ? found : (sourceOf({ ...found, fitting }) as { width?: number; height?: number });
       return { file: found.key, width, height };
@@ -51,6 +52,6 @@ export async function openRecipe(text: string): Promise<number> {
   const { piece } = useBench.getState();
   if (!piece) return 0;
   const { edit, coats } = await layingOf(recipe, piece);
-  useBench.getState().change(`Look ${recipe.name}`, edit);
+  useBench.getState().change(words.looks.look(recipe.name), edit);
   return coats.length;
 }

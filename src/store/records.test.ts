@@ -252,6 +252,6 @@ describe('history', () => {
     await openPiece(one.id);
     for (let i = 0; i < 205; i++) bench().change('Strength', (p) => ({ ...p, strength: (i % 100) / 100 }));
     expect(bench().past).toHaveLength(200);
-    expect(useNotices.getState().list.filter((n) => /200 steps can be undone/.test(n.text))).toHaveLength(1);
+    expect(useNotices.getState().list.filter((n) => /last 200 steps can be undone/.test(n.text))).toHaveLength(1);
   });
 });

@@ -6,6 +6,7 @@ import { allKeys, readText, readTexts, removeKeys, writeTexts } from './database
 import { withLock } from './locks';
 import { newId } from './newId';
 import { picturesAtHand, sweep } from './pictures';
+import { words } from './words';
 
 /** What the list shows of a piece. Each card is a separate record, so that two tabs never write the same one. */
 const cardSchema = z.object({
@@ -78,7 +79,7 @@ async function allCards(): Promise<PieceCard[]> {
 /** A card for a piece that has none, made from what can be read of its record. */
 async function cardFromPiece(id: string): Promise<PieceCard> {
   const data = (parsed(await readText(pieceKey(id))) ?? {}) as Partial<Piece>;
-  const name = typeof data.name === 'string' ? data.name : 'A damaged piece';
+  const name = typeof data.name === 'string' ? data.name : words.records.aDamagedPiece;
   return { id, name, changed: typeof data.changed === 'number' ? data.changed : 0, picture: null };
 }
 
@@ -105,11 +106,8 @@ export async function loadPiece(id: string): Promise<Piece | null> {
   const result = pieceSchema.safeParse(data);
   if (result.success) return result.data;
   const version = (data as { dermatex?: unknown } | null)?.dermatex;
-  if (typeof version === 'number' && version > 1)
-    throw new Unreadable('This piece was made by a newer version of Dermatex; open it there. It is left as it is.');
-  throw new Unreadable(
-    `This piece’s record is damaged and is left as it is (${data === null ? 'it is no JSON' : explain(result.error, 'piece', data)}).`,
-  );
+  if (typeof version === 'number' && version > 1) throw new Unreadable(words.records.thisPieceWasMadeBy);
+  throw new Unreadable(words.records.recordIsDamaged(data === null ? 'it is no JSON' : explain(result.error, 'piece', data)));
 }
 
 /** The text of a piece's record as it is kept, for one that cannot be opened. */
@@ -135,7 +133,7 @@ export function savePiece(piece: Piece, { picture, base, more = {} }: Saving = {
     const storedAt = old.success ? old.data.changed : (parsed(await readText(pieceKey(piece.id))) as Partial<Piece> | null)?.changed;
     const isThere = storedAt !== undefined;
     const conflicts = base !== undefined && isThere && storedAt !== base && storedAt !== piece.changed;
-    const kept = conflicts ? { ...piece, id: newId(), name: `${piece.name}, from another tab` } : piece;
+    const kept = conflicts ? { ...piece, id: newId(), name: words.records.fromAnotherTab(piece.name) } : piece;
     const next: PieceCard = {
       id: kept.id,
       name: kept.name,

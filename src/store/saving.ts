@@ -5,6 +5,7 @@ import { say } from './notices';
 import { saveCardPicture, savePiece } from './records';
 import { tellSaved } from './tabs';
 import { historyRecord } from './history';
+import { words } from './words';
 
 // The piece on the bench is saved soon after its last change, at most 1.5 s after the first that is not saved, and again after a failure.
 const SOON = 500;
@@ -78,7 +79,7 @@ function moveTo(piece: Piece, copy: Piece): void {
   const next = now && now.id === piece.id ? { ...now, id: copy.id, name: copy.name } : copy;
   if (now === piece) written = next;
   useBench.setState({ piece: next });
-  say(`“${piece.name}” was changed in another tab as well. Both are kept: what you have here is now “${copy.name}”.`, { lasting: true });
+  say(words.saving.wasChangedInAnotherTab(piece.name, copy.name), { lasting: true });
 }
 
 async function picture(id: string): Promise<void> {

@@ -4,6 +4,7 @@ import type { PictureRef } from '../core/piece/schema';
 import { readText, removeKeys, writeTexts } from './database';
 import { withLock } from './locks';
 import { say } from './notices';
+import { words } from './words';
 
 export interface OwnMaterial extends PictureRef {
   added: number;
@@ -12,6 +13,8 @@ export interface OwnMaterial extends PictureRef {
   family?: FamilyId;
   /** How it is made to fit; as it is when left out. */
   fitting?: Fitting;
+  /** Its light was found to be uneven. */
+  uneven?: boolean;
   /** JPEG data URL of it, small. */
   thumb?: string;
   maker?: string;
@@ -38,7 +41,7 @@ async function read<T>(key: string, otherwise: T, isValid: (data: unknown) => bo
     () => removeKeys([key]),
     () => undefined,
   );
-  say(`A record of this browser’s store (“${key}”) was damaged and has been set aside; everything else opens.`, { lasting: true });
+  say(words.storage.aRecordOfThisBrowsers(key), { lasting: true });
   return otherwise;
 }
 

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { create } from 'zustand';
 import { bringIn } from './own';
 import { complain } from './notices';
+import { words } from './words';
 
 const catalogueSchema = z.object({
   packs: z
@@ -37,9 +38,7 @@ const SILENT = 30_000;
 let fetching: AbortController | null = null;
 
 const failed = (error: unknown): string =>
-  error instanceof SyntaxError || error instanceof z.ZodError
-    ? 'The supplier’s catalogue came damaged; ask for it again.'
-    : 'The supplier does not answer; your own shelf works without it, and you can ask again later.';
+  error instanceof SyntaxError || error instanceof z.ZodError ? words.supplier.catalogueDamaged : words.supplier.theSupplierDoesNotAnswer;
 
 export const previewOf = (pack: SupplierPack): string => `/supplier/previews/${pack.id}.jpg`;
 
@@ -86,18 +85,18 @@ export const useSupplier = create<SupplierState>((set, get) => ({
 async function load(pack: SupplierPack, signal: AbortSignal, onShare: (share: number) => void): Promise<Uint8Array<ArrayBuffer>> {
   const response = await fetch(`/supplier/packs/${pack.id}.zip`, { signal }).catch(() => null);
   const reader = response?.ok ? response.body?.getReader() : undefined;
-  if (!reader) throw new Error(`The supplier did not send “${pack.name}”; try again later.`);
+  if (!reader) throw new Error(words.supplier.theSupplierDidNotSend(pack.name));
   const bytes = new Uint8Array(pack.bytes);
   let have = 0;
   for (;;) {
     const part = await reader.read().catch(() => null);
-    if (!part) throw new Error(`“${pack.name}” broke off on the way; fetch it again.`);
+    if (!part) throw new Error(words.supplier.downloadBrokeOff(pack.name));
     if (part.done) break;
-    if (have + part.value.length > bytes.length) throw new Error(`“${pack.name}” is not what the catalogue says it is; nothing was kept.`);
+    if (have + part.value.length > bytes.length) throw new Error(words.supplier.isNotWhatTheCatalogue(pack.name));
     bytes.set(part.value, have);
     have += part.value.length;
     onShare(have / bytes.length);
   }
-  if (have < bytes.length) throw new Error(`“${pack.name}” came damaged, so nothing was kept; fetch it again.`);
+  if (have < bytes.length) throw new Error(words.supplier.arrivedDamaged(pack.name));
   return bytes;
 }

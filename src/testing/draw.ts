@@ -115,7 +115,13 @@ export const extentOf = ({ width, height }: { width: number; height: number }, s
 });
 
 /** What an operation may ask, on a photo: every input is the photo unless `more` says otherwise. */
-export function contextOn({ machine, scratch }: Bench, photo: Picture, scale = 1, ready?: Ready, more: Partial<DrawContext> = {}): DrawContext {
+export function contextOn(
+  { machine, scratch }: Pick<Bench, 'machine' | 'scratch'>,
+  photo: Picture,
+  scale = 1,
+  ready?: Ready,
+  more: Partial<DrawContext> = {},
+): DrawContext {
   const { framing } = planReady(photo, ready);
   const context: DrawContext = {
     machine,
@@ -127,6 +133,12 @@ export function contextOn({ machine, scratch }: Bench, photo: Picture, scale = 1
       return tile;
     },
     far: () => undefined,
+    smaller(_name, factor, { x, y, width, height }) {
+      const tile = scratch.tile({ x, y, width, height });
+      drawFramed(contextOn({ machine, scratch }, photo, scale / factor, ready), tile, photo, framing);
+      return tile;
+    },
+    isAbsent: () => false,
     needed(name) {
       throw new Error(`The test has nothing for "${name}".`);
     },

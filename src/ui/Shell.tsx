@@ -7,10 +7,9 @@ import { say } from '@/store/notices';
 import { useSettings } from '@/store/settings';
 import { Icon, type IconProps } from './kit/Icon';
 import { darkTheme, lightTheme } from './theme';
+import { words } from './words';
 
-whenTemporary(() =>
-  say('This browser keeps nothing for this page: your work lives in this tab only. Export it before you close the tab.', { lasting: true }),
-);
+whenTemporary(() => say(words.shell.thisBrowserKeepsNothingFor, { lasting: true }));
 
 const settings = { icon: (props: IconProps) => <Icon {...props} /> };
 

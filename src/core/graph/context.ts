@@ -23,6 +23,13 @@ export interface DrawContext {
    * else undefined. `own` is what the operation starts from.
    */
   far(input: string, sigma: number): Tile | undefined;
+  /**
+   * Pixels of an input on a drawing smaller by a whole factor, over a region of that drawing: for what is worked out there and enlarged. The caller's own;
+   * it releases the scratch memory. `own` is what the operation starts from.
+   */
+  smaller(input: string, factor: number, region: Region): Tile;
+  /** True when something that had to be loaded for an input is left out of this drawing, a quick one. */
+  isAbsent(input: string): boolean;
   /** What was loaded for a need that the operation has declared. @throws Error when it has not been loaded. */
   needed<K extends ResourceKind>(name: string, kind: K): Extract<Resource, { kind: K }>;
   /** Where what the operation adds to itself is kept, while it grows. */

@@ -207,6 +207,8 @@ class Context implements NodeContext {
     return farGaussian(this.machine, this.scratch, on, sigma, (factor, region) => this.puller.reduced(factor).pull(this.inputOf(name), region));
   };
 
+  smaller: DrawContext['smaller'] = (name, factor, region) => this.puller.reduced(factor).pull(this.inputOf(name), bare(region));
+
   isAbsent(name: string): boolean {
     return Object.values(this.puller.graph.nodes[this.inputOf(name)].resources).some((resource) => resource === null);
   }

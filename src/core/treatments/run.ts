@@ -17,8 +17,9 @@ const isPlain = ({ strength = 1, mode = 'normal' }: Params): boolean => strength
 /** Standard deviation, in pixels, of the Gaussian that a treatment takes; 0 when it takes none. */
 const sigmaOf = (params: Params, unit: number): number => treatmentByKind(params.kind as string).softens?.(params, unit) ?? 0;
 
-/** True when a treatment takes a Gaussian so wide that it is drawn smaller. */
-export const softensFar = (params: Params, unit: number): boolean => !isIdle(params) && isFar(sigmaOf(params, unit));
+/** True when a treatment works on a smaller drawing, or takes a Gaussian so wide that it is taken there. */
+export const drawsTreatmentSmaller = (params: Params, unit: number): boolean =>
+  !isIdle(params) && (isFar(sigmaOf(params, unit)) || (treatmentByKind(params.kind as string).shrinks?.(params, unit) ?? 1) > 1);
 
 /** Pixels around a tile that a treatment reads, with `unit` pixels to one u; a Gaussian that is taken on a smaller drawing is not counted. */
 export function treatmentReach(params: Params, unit: number): number {
@@ -93,7 +94,8 @@ export function applyTreatment({ params, context }: Step, tile: Tile): void {
  */
 export function applyAndMaybeCut(step: Step, tile: Tile): Tile {
   const { applyAndCut } = treatmentByKind(step.params.kind as string);
-  if (applyAndCut && isPlain(step.params) && !softensFar(step.params, step.context.unit)) return applyAndCut(step.context, tile, step.params);
+  if (applyAndCut && isPlain(step.params) && !drawsTreatmentSmaller(step.params, step.context.unit))
+    return applyAndCut(step.context, tile, step.params);
   applyTreatment(step, tile);
   return tile;
 }

@@ -24,6 +24,8 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> extends Operatio
    * unless it is so wide that the treatment finds it as `far` in its context.
    */
   softens?(params: z.output<S>, unit: number): number;
+  /** A whole factor by which the drawing is smaller that it works on with `context.smaller`, with `unit` pixels to one u here; 1 when it does not. */
+  shrinks?(params: z.output<S>, unit: number): number;
   /** True when it would change nothing, so that it can be skipped. */
   neutral(params: z.output<S>): boolean;
   /** Changes the tile in place. Pixels nearer to its edges than the reach may be left wrong. */

@@ -32,6 +32,7 @@ import { Sheet } from './Sheet';
 import { TopBar } from './TopBar';
 import { useBenchKeys } from './useBenchKeys';
 import { drawWhole } from './useThumb';
+import { words } from '../words';
 
 export const WIDE = 1024;
 /** Below this height, a phone on its side or a page at 200 %, the panel stands beside the picture too. */
@@ -58,7 +59,7 @@ export function BenchScreen({ id }: { id: string }) {
   useEffect(() => {
     void useOwn.getState().refresh();
     void openPiece(id).then(
-      (found) => setTrouble(found ? null : 'This piece is not in the browser’s store.'),
+      (found) => setTrouble(found ? null : words.bench.thisPieceIsNotIn),
       (error: Error) => setTrouble(error.message),
     );
     provideThumbnail(async () => {
@@ -74,9 +75,9 @@ export function BenchScreen({ id }: { id: string }) {
         <Text role="alert" style={{ maxWidth: 480, textAlign: 'center' }}>
           {trouble}
         </Text>
-        <Act onPress={() => void saveRecord(id).catch(complain)}>Save its record as a file</Act>
+        <Act onPress={() => void saveRecord(id).catch(complain)}>{words.bench.saveRecord}</Act>
         <Act main onPress={() => router.replace('/')}>
-          Back to the pieces
+          {words.common.backToThePieces}
         </Act>
       </View>
     );
@@ -125,7 +126,7 @@ export function BenchScreen({ id }: { id: string }) {
 /** Saves the record of a piece that cannot be opened, as it is kept. */
 async function saveRecord(id: string): Promise<void> {
   const text = await rawPiece(id);
-  if (text === null) return complain(new Error('Nothing is kept under this address.'));
+  if (text === null) return complain(new Error(words.bench.noSuchPiece));
   download(new Blob([text], { type: 'application/json' }), `${id}.piece.json`);
 }
 
@@ -136,28 +137,28 @@ function PhotoActs() {
   return (
     <View style={{ backgroundColor: c.chrome, padding: 8, gap: 8, flexDirection: 'row', borderTopWidth: 1, borderTopColor: c.line }}>
       <Act style={{ flex: 1 }} onPress={() => openFacet('starts')}>
-        Start from a look
+        {words.common.startFromALook}
       </Act>
       <Act main style={{ flex: 1 }} onPress={() => openFacet('add')}>
-        Add a material
+        {words.common.addAMaterial}
       </Act>
     </View>
   );
 }
 
 function readySentence(facet: FacetId | null, tool: ReadyTool, second: boolean, isArmed: boolean): string | null {
-  if (facet === 'frame' && tool === 'line') return 'Draw along something level or upright';
-  if (facet === 'frame' && tool === 'uprights') return second ? 'Draw along a second upright thing' : 'Draw along something that is upright in life';
-  if (facet === 'frame' && tool === 'corners') return 'Drag the corners onto what should be a rectangle';
-  if (facet === 'frame' && tool === 'bend') return 'Draw along something straight that looks bent';
-  if (facet === 'frame') return 'Drag the frame, or its sides and corners';
-  if (facet === 'spots') return isArmed ? 'Tap or paint over a spot to remove it' : null;
-  if (facet === 'colour' && tool === 'hue') return 'Tap a colour to work on';
-  return facet === 'colour' && tool === 'neutral' ? 'Tap something that should be grey' : null;
+  if (facet === 'frame' && tool === 'line') return words.bench.drawAlongSomethingLevelOr;
+  if (facet === 'frame' && tool === 'uprights') return second ? words.bench.drawAlongAnotherUpright : words.bench.drawAlongAnUpright;
+  if (facet === 'frame' && tool === 'corners') return words.bench.dragTheCornersOntoWhat;
+  if (facet === 'frame' && tool === 'bend') return words.bench.drawAlongSomethingStraightThat;
+  if (facet === 'frame') return words.bench.dragTheFrameOrIts;
+  if (facet === 'spots') return isArmed ? words.bench.tapOrPaintOverA : null;
+  if (facet === 'colour' && tool === 'hue') return words.bench.tapAColourToWork;
+  return facet === 'colour' && tool === 'neutral' ? words.bench.tapSomethingThatShouldBe : null;
 }
 
 const coarse = typeof window !== 'undefined' && window.matchMedia?.('(pointer: coarse)').matches;
-const layingSentence = (name: string) => (coarse ? `A finger moves ${name}, two scale and turn it` : `A stroke moves ${name}`);
+const layingSentence = (name: string) => (coarse ? words.bench.fingerMoves(name) : words.bench.dragMoves(name));
 
 /** Says what a stroke on the picture will do, with what can be compared: in one line, or `aside` the rail. */
 function StrokeLine({ aside }: { aside?: boolean }) {
@@ -178,15 +179,15 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const { tried, look, way } = useTrying();
   const trying = look?.recipe.name ?? way?.name ?? (tried ? sourceName(tried, names) : null);
   const text = trying
-    ? `Trying “${trying}”`
-    : (ready ?? (!coat || !live ? 'Drag to pan' : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
+    ? words.bench.trying(trying)
+    : (ready ?? (!coat || !live ? words.bench.dragToPan : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
   const sentence = (
     <div
       role="status"
       data-testid="stroke-line"
       style={{ ...(aside ? besideRail : sentenceStyle), color: live ? c.accent : c.quiet, fontFamily: SANS }}
     >
-      {coat && live && !coat.visible ? `${text} (the coat is hidden)` : text}
+      {coat && live && !coat.visible ? words.bench.theCoatIsHidden(text) : text}
     </div>
   );
   if (aside)

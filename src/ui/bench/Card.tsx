@@ -2,6 +2,7 @@ import { useEffect, useRef, type CSSProperties } from 'react';
 import { Icon } from 'react-native-paper';
 import { SANS, SANS_MEDIUM, useColours } from '../theme';
 import type { MenuPlace } from './CoatMenu';
+import { words } from '../words';
 
 interface CardProps {
   on: boolean;
@@ -43,7 +44,7 @@ export function Card(props: CardProps) {
       <button
         type="button"
         aria-pressed={on}
-        aria-label={`${title}, ${Math.round(strength * 100)} %${visible ? '' : ', hidden'}`}
+        aria-label={words.card.card(title, Math.round(strength * 100), visible)}
         aria-describedby={describedBy}
         title={title}
         data-testid={testID}
@@ -93,7 +94,7 @@ export function Card(props: CardProps) {
         )}
       </button>
       {onFlip ? (
-        <button type="button" aria-label={visible ? `Hide ${name}` : `Show ${name}`} onClick={onFlip} style={eye}>
+        <button type="button" aria-label={visible ? words.card.hide(name) : words.card.show(name)} onClick={onFlip} style={eye}>
           <span style={{ ...eyeMark, background: c.chrome, opacity: visible ? 0.85 : 1 }}>
             <Icon source={visible ? 'eye-outline' : 'eye-off-outline'} size={15} color={visible ? c.ink : c.accent} />
           </span>

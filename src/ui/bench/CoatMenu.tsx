@@ -3,6 +3,7 @@ import { indexOf } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { setVisible } from '@/store/editing';
+import { words } from '../words';
 
 export interface MenuPlace {
   x: number;
@@ -21,12 +22,12 @@ export function CoatMenu({ coat, at, onClose }: { coat: Coat; at: MenuPlace; onC
   };
   return (
     <Menu visible anchor={at} onDismiss={onClose} contentStyle={{ borderRadius: 3 }}>
-      <Menu.Item dense title={coat.visible ? 'Hide' : 'Show'} onPress={act(() => setVisible(coat.id, !coat.visible))} />
-      <Menu.Item dense title="Duplicate" onPress={act(() => duplicate(coat.id))} />
-      <Menu.Item dense title="Rename" onPress={act(() => openFacet('more'))} />
-      <Menu.Item dense title="Forward" disabled={place === top} onPress={act(() => move(coat.id, place + 1))} />
-      <Menu.Item dense title="Backward" disabled={place === 0} onPress={act(() => move(coat.id, place - 1))} />
-      <Menu.Item dense title="Remove" onPress={act(() => remove(coat.id))} />
+      <Menu.Item dense title={coat.visible ? words.common.hide : words.coatMenu.show} onPress={act(() => setVisible(coat.id, !coat.visible))} />
+      <Menu.Item dense title={words.common.duplicate} onPress={act(() => duplicate(coat.id))} />
+      <Menu.Item dense title={words.common.rename} onPress={act(() => openFacet('more'))} />
+      <Menu.Item dense title={words.common.forward} disabled={place === top} onPress={act(() => move(coat.id, place + 1))} />
+      <Menu.Item dense title={words.common.backward} disabled={place === 0} onPress={act(() => move(coat.id, place - 1))} />
+      <Menu.Item dense title={words.common.remove} onPress={act(() => remove(coat.id))} />
     </Menu>
   );
 }

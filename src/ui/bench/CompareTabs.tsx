@@ -5,6 +5,7 @@ import { withParts } from '@/core/ready/parts';
 import { useBench } from '@/store/bench';
 import { isPhotoTab, useReady } from '@/store/ready';
 import { SANS, useColours } from '../theme';
+import { words } from '../words';
 
 /** A press shorter than this stays on until the next one; a longer one shows while it is held, in ms. */
 const TAP = 300;
@@ -70,11 +71,18 @@ export function PhotoTab() {
       setAsTaken(on);
       preview(on ? (now) => ({ ...now, ready: raw }) : null);
     };
-    return piece.ready ? <HoldTab label="As taken" says="Shows the photo before adjustments" on={asTaken} show={show} /> : null;
+    return piece.ready ? (
+      <HoldTab label={words.compareTabs.asTaken} says={words.compareTabs.showsThePhotoBeforeAdjustments} on={asTaken} show={show} />
+    ) : null;
   }
   if (piece.coats.length === 0) return null;
   return (
-    <HoldTab label="Photo" says="Shows the photo without coats" on={held?.kind === 'photo'} show={(on) => hold(on ? { kind: 'photo' } : null)} />
+    <HoldTab
+      label={words.common.photo}
+      says={words.compareTabs.showsThePhotoWithoutCoats}
+      on={held?.kind === 'photo'}
+      show={(on) => hold(on ? { kind: 'photo' } : null)}
+    />
   );
 }
 
@@ -92,7 +100,7 @@ export function CoatTabs() {
         onClick={() => set({ withCoats: !withCoats })}
         style={{ ...tab, background: withCoats ? c.accent : c.field, color: withCoats ? c.onAccent : c.ink, fontFamily: SANS }}
       >
-        Show coats
+        {words.compareTabs.showCoats}
       </button>
     ) : null;
   }
@@ -102,8 +110,8 @@ export function CoatTabs() {
   );
   return (
     <div style={{ display: 'flex', gap: 1 }}>
-      {tabOf('Hide', 'Shows the piece without this coat', { kind: 'without', coat: chosen })}
-      {tabOf('Only', 'Shows this coat alone', { kind: 'alone', coat: chosen })}
+      {tabOf(words.common.hide, words.compareTabs.showsThePieceWithoutThis, { kind: 'without', coat: chosen })}
+      {tabOf(words.compareTabs.only, words.compareTabs.showsThisCoatAlone, { kind: 'alone', coat: chosen })}
     </div>
   );
 }

@@ -5,8 +5,9 @@ import { shownPiece, useBench } from '@/store/bench';
 import { changeReady, readyOf } from '@/store/ready';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 import { arrowStep, cover, grab, mark } from './handleStyles';
+import { words } from '../words';
 
-const names = ['Left upper corner', 'Right upper corner', 'Right lower corner', 'Left lower corner'];
+const names = [words.corner.leftUpperCorner, words.corner.rightUpperCorner, words.corner.rightLowerCorner, words.corner.leftLowerCorner];
 
 /** Four points of the photo that become its corners, over all of the photo as it was taken. */
 export function CornerHandles() {
@@ -25,7 +26,7 @@ export function CornerHandles() {
   };
   const keep = (next: Corners) =>
     useBench.getState().change(
-      'Perspective by corners',
+      words.corner.perspectiveByCorners,
       changeReady((r) => withCorners(piece.photo, r, next)),
       'corners',
     );

@@ -9,6 +9,7 @@ import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
 import { useDrop } from '../kit/useDrop';
 import { useColours } from '../theme';
+import { words } from '../words';
 
 /** A picture that was dropped or pasted on the open piece: a material on it, or a piece of its own. */
 export function DropAsk() {
@@ -18,7 +19,7 @@ export function DropAsk() {
   if (!files) return null;
   const close = () => setFiles(null);
   const [first] = files;
-  const name = files.length === 1 ? `“${first.name || 'Pasted picture'}”` : `${files.length} pictures`;
+  const name = files.length === 1 ? `“${first.name || words.dropAsk.pastedPicture}”` : words.dropAsk.pictures(files.length);
   const asMaterial = async () => {
     close();
     for (const own of await bringIn(files)) useBench.getState().addCoat(sourceOf(own));
@@ -26,22 +27,22 @@ export function DropAsk() {
   };
   const asPiece = async () => {
     close();
-    const id = await usePieces.getState().create(first, first.name || 'Pasted picture.png');
+    const id = await usePieces.getState().create(first, first.name || words.common.pastedPicturePng);
     router.navigate(`/piece/${id}`);
   };
   return (
-    <PopUp label={`Use ${name}`} onClose={close}>
-      <Dialog.Title>{`Use ${name}`}</Dialog.Title>
+    <PopUp label={words.common.useNamed(name)} onClose={close}>
+      <Dialog.Title>{words.common.useNamed(name)}</Dialog.Title>
       <Dialog.Content>
-        <Text style={{ color: c.ink }}>Lay it over this photo as a material, or open it as a photo of its own?</Text>
+        <Text style={{ color: c.ink }}>{words.dropAsk.layItOverThisPhoto}</Text>
       </Dialog.Content>
       <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
         <Act plain onPress={close}>
-          Cancel
+          {words.common.cancel}
         </Act>
-        <Act onPress={() => void asPiece().catch(complain)}>New piece</Act>
+        <Act onPress={() => void asPiece().catch(complain)}>{words.dropAsk.newPiece}</Act>
         <Act main onPress={() => void asMaterial().catch(complain)}>
-          Add as a material
+          {words.dropAsk.addAsAMaterial}
         </Act>
       </Dialog.Actions>
     </PopUp>

@@ -22,34 +22,35 @@ import { LooksFacet, UseLook } from './facets/LooksFacet';
 import { SpotsFacet } from './facets/SpotsFacet';
 import { SurfaceFacet, ToneFacet } from './facets/ToneFacet';
 import { MaskFacet } from './facets/MaskFacet';
+import { words } from '../words';
 
 export const facets: { id: FacetId; label: string }[] = [
-  { id: 'blend', label: 'Blend' },
-  { id: 'material', label: 'Material' },
-  { id: 'lay', label: 'Place' },
-  { id: 'tone', label: 'Tone' },
-  { id: 'surface', label: 'Surface' },
-  { id: 'where', label: 'Mask' },
-  { id: 'guards', label: 'Guards' },
-  { id: 'more', label: 'More' },
+  { id: 'blend', label: words.facets.blend },
+  { id: 'material', label: words.facets.material },
+  { id: 'lay', label: words.common.place },
+  { id: 'tone', label: words.common.tone },
+  { id: 'surface', label: words.facets.surface },
+  { id: 'where', label: words.common.mask },
+  { id: 'guards', label: words.facets.guards },
+  { id: 'more', label: words.facets.more },
 ];
 
 const readying: Record<ReadyFacetId, { label: string; Body: ComponentType }> = {
-  frame: { label: 'Crop', Body: FrameFacet },
-  spots: { label: 'Spots', Body: SpotsFacet },
-  light: { label: 'Light', Body: LightFacet },
-  colour: { label: 'Colour', Body: ColourFacet },
-  detail: { label: 'Detail', Body: DetailFacet },
-  starts: { label: 'Presets', Body: LooksFacet },
+  frame: { label: words.facets.crop, Body: FrameFacet },
+  spots: { label: words.facets.spots, Body: SpotsFacet },
+  light: { label: words.common.light, Body: LightFacet },
+  colour: { label: words.facets.colour, Body: ColourFacet },
+  detail: { label: words.facets.detail, Body: DetailFacet },
+  starts: { label: words.facets.presets, Body: LooksFacet },
 };
 const photoFacets: { id: FacetId; label: string }[] = [
   ...photoFacetIds.map((id) => ({ id, label: readying[id].label })),
-  { id: 'guards', label: 'Guards' },
-  { id: 'more', label: 'More' },
+  { id: 'guards', label: words.facets.guards },
+  { id: 'more', label: words.facets.more },
 ];
 /** What the open tab is called. */
 export const facetLabel = (facet: FacetId): string =>
-  [...facets, ...photoFacets].find(({ id }) => id === facet)?.label ?? (facet === 'add' ? 'Add a material' : 'Compare all modes');
+  [...facets, ...photoFacets].find(({ id }) => id === facet)?.label ?? (facet === 'add' ? words.common.addAMaterial : words.common.compareAllModes);
 const isReadying = (facet: FacetId): facet is ReadyFacetId => facet in readying;
 
 /** Tabs of the chosen coat, or of the photo, in one row; arrows go along it. On a phone the open one closes by a second press. */
@@ -63,7 +64,7 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
   return (
     <div
       role="tablist"
-      aria-label={ofCoat ? 'The coat' : 'The photo'}
+      aria-label={ofCoat ? words.facets.theCoat : words.common.thePhoto}
       style={{ ...tabs, background: c.chrome, borderTop: `1px solid ${c.line}` }}
       onKeyDown={(e) => {
         const step = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
@@ -106,7 +107,14 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
   const coat = useBench(chosenCoat);
   const names = useOwn((s) => s.names);
   const Photo = isReadying(facet) ? readying[facet].Body : PhotoFacet;
-  const title = facet === 'add' ? 'Add a material' : !coat && facet === 'starts' ? 'Start from a look' : coat ? coatTitle(coat, names) : 'The photo';
+  const title =
+    facet === 'add'
+      ? words.common.addAMaterial
+      : !coat && facet === 'starts'
+        ? words.common.startFromALook
+        : coat
+          ? coatTitle(coat, names)
+          : words.common.thePhoto;
   return (
     <>
       <ScrollView

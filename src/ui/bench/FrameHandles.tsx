@@ -8,16 +8,17 @@ import { useHeld } from '../kit/held';
 import { ratioOf } from './facets/FrameFacet';
 import { toView, useViewport, zoomOf } from './viewport';
 import { arrowStep, cover, grab, mark } from './handleStyles';
+import { words } from '../words';
 
 const grips: [Grip, number, number, string][] = [
-  ['nw', 0, 0, 'Left upper corner of the frame'],
-  ['n', 0.5, 0, 'Upper side of the frame'],
-  ['ne', 1, 0, 'Right upper corner of the frame'],
-  ['e', 1, 0.5, 'Right side of the frame'],
-  ['se', 1, 1, 'Right lower corner of the frame'],
-  ['s', 0.5, 1, 'Lower side of the frame'],
-  ['sw', 0, 1, 'Left lower corner of the frame'],
-  ['w', 0, 0.5, 'Left side of the frame'],
+  ['nw', 0, 0, words.frame.leftUpperCornerOfThe],
+  ['n', 0.5, 0, words.frame.upperSideOfTheFrame],
+  ['ne', 1, 0, words.frame.rightUpperCornerOfThe],
+  ['e', 1, 0.5, words.frame.rightSideOfTheFrame],
+  ['se', 1, 1, words.frame.rightLowerCornerOfThe],
+  ['s', 0.5, 1, words.frame.lowerSideOfTheFrame],
+  ['sw', 0, 1, words.frame.leftLowerCornerOfThe],
+  ['w', 0, 0.5, words.frame.leftSideOfTheFrame],
 ];
 
 /** The frame over all of the photo: what falls away is dimmed, thirds are ruled, a finer grid while it is levelled. */
@@ -49,7 +50,7 @@ export function FrameHandles() {
       </svg>
       {tool === 'frame' ? (
         <div data-handle>
-          <Pull piece={piece} grip="move" label="Move the frame" style={{ left, top, width: w, height: h }} />
+          <Pull piece={piece} grip="move" label={words.frame.moveTheFrame} style={{ left, top, width: w, height: h }} />
           {grips
             .filter(([grip]) => ratio === null || grip.length === 2 || Math.min(w, h) > 120)
             .map(([grip, x, y, label]) => (
@@ -107,7 +108,7 @@ function Pull({ piece, grip, label, style }: PullProps) {
     e.preventDefault();
     e.stopPropagation();
     const by = (e.shiftKey ? 40 : 8) / zoom;
-    change('Set the frame', edit(piece, boxOf(piece.photo, readyOf(piece)), dx * by, dy * by), 'frame.keys');
+    change(words.frame.setTheFrame, edit(piece, boxOf(piece.photo, readyOf(piece)), dx * by, dy * by), 'frame.keys');
   };
   return (
     <button
@@ -122,7 +123,7 @@ function Pull({ piece, grip, label, style }: PullProps) {
       onPointerUp={(e) => {
         moved(e);
         drag.current = null;
-        held.keep('Set the frame');
+        held.keep(words.frame.setTheFrame);
       }}
       onPointerCancel={() => {
         drag.current = null;

@@ -5,6 +5,7 @@ import { chosenCoat, useBench } from '@/store/bench';
 import { useHeldEdit } from '@/store/editing';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
+import { words } from '../words';
 
 /** Two points on the picture, in fractions of the photo. */
 interface Ends {
@@ -25,11 +26,11 @@ export function GradientHandles() {
   const source = coat.source as unknown as SourceInput & { x1: number; y1: number; x2: number; y2: number };
   return (
     <EndHandles
-      names={['First end of the gradient', 'Last end of the gradient']}
+      names={[words.gradient.firstEndOfTheGradient, words.gradient.lastEndOfTheGradient]}
       from={[source.x1, source.y1]}
       to={[source.x2, source.y2]}
       move={(end, x, y) => exchangeSource(coat.id, { ...source, ...(end === 0 ? { x1: x, y1: y } : { x2: x, y2: y }) })}
-      step="Move the gradient"
+      step={words.gradient.moveTheGradient}
       run={`${coat.id}.gradient`}
       testID="gradient-handles"
     />
@@ -40,11 +41,11 @@ export function GradientHandles() {
 export function MaskGradientHandles({ coat, index, part }: { coat: string; index: number; part: GradientPart }) {
   return (
     <EndHandles
-      names={['Where the gradient begins', 'Where the gradient is whole']}
+      names={[words.gradient.whereTheGradientBegins, words.gradient.whereTheGradientIsWhole]}
       from={[part.x0, part.y0]}
       to={[part.x1, part.y1]}
       move={(end, x, y) => changePart(coat, index, end === 0 ? { x0: x, y0: y } : { x1: x, y1: y })}
-      step="Move the gradient"
+      step={words.gradient.moveTheGradient}
       run={`${coat}.${index}.gradient`}
       testID="mask-gradient-handles"
     />

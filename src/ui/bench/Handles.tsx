@@ -8,14 +8,15 @@ import { chosenCoat, useBench } from '@/store/bench';
 import { useHeldEdit } from '@/store/editing';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 import { arrowStep, cover, grab, mark } from './handleStyles';
+import { words } from '../words';
 
 type Grip = 'centre' | 'across' | 'down' | 'turn' | 'feather';
 const says: Record<Grip, string> = {
-  centre: 'Move the ellipse',
-  across: 'Half width',
-  down: 'Half height',
-  turn: 'Turn the ellipse',
-  feather: 'Feather',
+  centre: words.handles.moveTheEllipse,
+  across: words.handles.halfWidth,
+  down: words.handles.halfHeight,
+  turn: words.handles.turnTheEllipse,
+  feather: words.handles.feather,
 };
 
 /** Handles of the chosen coat's ellipses, each 44 px to grab, while the facet that owns them is open. */
@@ -87,10 +88,10 @@ function EllipseHandles({ coat, index, ellipse }: { coat: string; index: number;
             : grip === 'across'
               ? { rx: limit(ellipse.rx + (dx - dy) * by, 0.01, 2) }
               : { ry: limit(ellipse.ry + (dx + dy) * by, 0.01, 2) };
-    change('Move the ellipse', changePart(coat, index, next), `${coat}.${index}.keys`);
+    change(words.handles.moveTheEllipse, changePart(coat, index, next), `${coat}.${index}.keys`);
   };
   const drop = () => {
-    edit.keep('Move the ellipse');
+    edit.keep(words.handles.moveTheEllipse);
     held.current = null;
   };
   return (

@@ -3,12 +3,13 @@ import type { Piece } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { useSettings } from '@/store/settings';
 import { SANS, SANS_MEDIUM, useColours } from '../theme';
+import { words } from '../words';
 
 /** Three things to know, each once, when it first helps. */
 const hints: readonly { id: string; text: string; when(piece: Piece, chosen: string | null): boolean }[] = [
-  { id: 'coats', text: 'Coats lie over the photo like sheets. Start from a look, or add a material.', when: ({ coats }) => coats.length === 0 },
-  { id: 'cards', text: 'Tap a card to work on its coat. Hold it to see the piece up to there.', when: ({ coats }) => coats.length > 0 },
-  { id: 'guards', text: 'Guards keep eyes and lips clean: find faces under Guards.', when: ({ coats, guards }) => coats.length > 0 && !guards },
+  { id: 'coats', text: words.hints.coatsLieOverThePhoto, when: ({ coats }) => coats.length === 0 },
+  { id: 'cards', text: words.hints.tapACardToWork, when: ({ coats }) => coats.length > 0 },
+  { id: 'guards', text: words.hints.guardsKeepEyesAndLips, when: ({ coats, guards }) => coats.length > 0 && !guards },
 ];
 
 /** The next hint at the lower edge of the picture, until it is dismissed for good. */
@@ -24,7 +25,7 @@ export function Hints() {
       <div role="note" style={{ ...hint, background: c.raised, color: c.ink, border: `1px solid ${c.line}` }}>
         <span style={{ flex: 1 }}>{next.text}</span>
         <button type="button" onClick={() => set({ seenHints: [...seenHints, next.id] })} style={{ ...got, color: c.accent }}>
-          Got it
+          {words.hints.gotIt}
         </button>
       </div>
     </div>

@@ -14,6 +14,7 @@ import { useColours } from '../theme';
 import { arrowStep, cover, grab, mark } from './handleStyles';
 import { toPhoto, toView, useViewport, zoomOf } from './viewport';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../words';
 
 interface Grip {
   id: string;
@@ -27,7 +28,7 @@ interface Grip {
   from: Point;
 }
 
-const corners = ['Left upper', 'Right upper', 'Right lower', 'Left lower'];
+const corners = [words.lay.leftUpper, words.lay.rightUpper, words.lay.rightLower, words.lay.leftLower];
 const INSET = 24;
 
 /** Handles of the chosen coat's lay: its middle, corners, sides and turn, or its four corners in perspective. */
@@ -69,13 +70,13 @@ function Grips({ coat }: { coat: Coat }) {
   const up = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1;
   const above: Point = [top[0] + ((top[0] - middle[0]) / up) * 30, top[1] + ((top[1] - middle[1]) / up) * 30];
   const grips: Grip[] = single
-    ? quad.map((at, i) => grip(`corner-${i}`, `${corners[i]} corner of the perspective`, at, (l, a, b) => cornerBy(l, nominal, frame, i, a, b)))
+    ? quad.map((at, i) => grip(`corner-${i}`, words.lay.cornerOfThePerspective(corners[i]), at, (l, a, b) => cornerBy(l, nominal, frame, i, a, b)))
     : [
-        ...quad.map((at, i) => grip(`scale-${i}`, `Scale by the ${corners[i].toLowerCase()} corner`, at, (l, a, b) => scaledBy(l, photo, a, b))),
-        grip('across', 'Stretch across', between(quad[1], quad[2]), (l, a, b) => stretchedBy(l, photo, 'x', a, b)),
-        grip('down', 'Stretch down', between(quad[2], quad[3]), (l, a, b) => stretchedBy(l, photo, 'y', a, b)),
-        grip('turn', 'Turn the material', above, (l, a, b, shift) => turnedBy(l, photo, a, b, shift), { round: true }),
-        grip('middle', 'Move the material', middle, (l, a, b) => movedBy(l, photo, a, b), { main: true }),
+        ...quad.map((at, i) => grip(`scale-${i}`, words.lay.scaleByTheCorner(corners[i].toLowerCase()), at, (l, a, b) => scaledBy(l, photo, a, b))),
+        grip('across', words.lay.stretchAcross, between(quad[1], quad[2]), (l, a, b) => stretchedBy(l, photo, 'x', a, b)),
+        grip('down', words.lay.stretchDown, between(quad[2], quad[3]), (l, a, b) => stretchedBy(l, photo, 'y', a, b)),
+        grip('turn', words.lay.turnTheMaterial, above, (l, a, b, shift) => turnedBy(l, photo, a, b, shift), { round: true }),
+        grip('middle', words.lay.moveTheMaterial, middle, (l, a, b) => movedBy(l, photo, a, b), { main: true }),
       ];
 
   const down = (g: Grip) => (e: PointerEvent) => {

@@ -1,5 +1,6 @@
 import { useRef, type CSSProperties } from 'react';
 import { useSettings } from '@/store/settings';
+import { words } from '../words';
 
 const [LEAST, MOST] = [340, 420];
 const within = (width: number) => Math.round(Math.min(MOST, Math.max(LEAST, width)));
@@ -13,7 +14,7 @@ export function PanelEdge() {
     <div
       role="separator"
       aria-orientation="vertical"
-      aria-label="Width of the panel"
+      aria-label={words.panelEdge.widthOfThePanel}
       aria-valuemin={LEAST}
       aria-valuemax={MOST}
       aria-valuenow={panelWidth}

@@ -27,6 +27,7 @@ import { brushTool } from './tools';
 import { usePainter, useScene } from './useScene';
 import { Wipe } from './Wipe';
 import { toView, useViewport, zoomOf, type Viewport } from './viewport';
+import { words } from '../words';
 
 const hover = (point: ToolPoint | null) => useHover.setState({ point });
 
@@ -93,7 +94,7 @@ export function PictureView() {
     <div
       ref={place}
       role="group"
-      aria-label={piece ? `${piece.name}, ${Math.round(zoom * density * 100)} %` : 'Picture'}
+      aria-label={piece ? words.pictureView.picture(piece.name, Math.round(zoom * density * 100)) : words.common.thePicture}
       data-testid="picture"
       tabIndex={0}
       onContextMenu={(e) => {

@@ -22,6 +22,7 @@ import { SANS, useColours } from '../theme';
 import { Card, plainButton, square } from './Card';
 import { CoatMenu, type MenuPlace } from './CoatMenu';
 import { useThumb } from './useThumb';
+import { words } from '../words';
 
 /** Pixels of a card's picture. */
 const PICTURE = 144;
@@ -48,7 +49,7 @@ export function Rail({ compact }: { compact?: boolean }) {
     <div
       style={{ ...row, height: compact ? 58 : 106, background: c.chrome, borderTop: `1px solid ${c.line}` }}
       role="group"
-      aria-label="The coats, bottom to top"
+      aria-label={words.rail.theCoatsBottomToTop}
     >
       <PhotoCard piece={piece} on={chosen === null} compact={compact} onPress={() => choose(null)} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragOver={over} onDragEnd={end} onDragCancel={() => preview(null)}>
@@ -67,11 +68,11 @@ export function Rail({ compact }: { compact?: boolean }) {
         </SortableContext>
       </DndContext>
       <Begin compact={compact} onPress={() => openFacet('add')}>
-        Add a material
+        {words.common.addAMaterial}
       </Begin>
       {kept.coats.length === 0 ? (
         <Begin compact={compact} onPress={() => openFacet('starts')}>
-          Start from a look
+          {words.common.startFromALook}
         </Begin>
       ) : null}
     </div>
@@ -101,7 +102,18 @@ interface OneCard {
 
 function PhotoCard({ piece, on, compact, onPress }: OneCard) {
   const url = useThumb(piece, { kind: 'photo' }, [piece.photo, piece.ready], PICTURE);
-  return <Card on={on} url={url} title="The photo" name="Photo" compact={compact} strength={piece.strength} onPress={onPress} testID="card-photo" />;
+  return (
+    <Card
+      on={on}
+      url={url}
+      title={words.common.thePhoto}
+      name={words.common.photo}
+      compact={compact}
+      strength={piece.strength}
+      onPress={onPress}
+      testID="card-photo"
+    />
+  );
 }
 
 /** Sources that are the picture itself, treated: their cards show the piece up to them. */

@@ -8,6 +8,7 @@ import { workHere } from '@/store/session';
 import { Act } from '../kit/Act';
 import { useColours } from '../theme';
 import { RoomDialog } from '../pieces/RoomDialog';
+import { words } from '../words';
 
 /** Under the top bar while the piece is open in another tab, or while it cannot be saved; with what can be done about it. */
 export function SaveBanner() {
@@ -17,18 +18,18 @@ export function SaveBanner() {
   const [making, setMaking] = useState(false);
   if (follows)
     return (
-      <Banner text="Open in another tab. What is done there is shown here.">
-        <Act onPress={() => void workHere().catch(complain)}>Work here</Act>
+      <Banner text={words.saveBanner.openInAnotherTabWhat}>
+        <Act onPress={() => void workHere().catch(complain)}>{words.saveBanner.workHere}</Act>
       </Banner>
     );
   if (!failed && !making) return null;
   return (
     <>
       {failed && trouble ? (
-        <Banner text={`${trouble.text} Your work stays here and is tried again.`}>
-          {trouble.isFull ? <Act onPress={() => setMaking(true)}>Make room</Act> : null}
+        <Banner text={words.saveBanner.yourWorkStaysHereAnd(trouble.text)}>
+          {trouble.isFull ? <Act onPress={() => setMaking(true)}>{words.common.makeRoom}</Act> : null}
           <Act plain onPress={retrySaving}>
-            Try again
+            {words.common.tryAgain}
           </Act>
         </Banner>
       ) : null}

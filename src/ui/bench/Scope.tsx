@@ -12,11 +12,12 @@ import { Fold } from '../kit/Fold';
 import { Toggle } from '../kit/Toggle';
 import { useColours } from '../theme';
 import { HistogramPlot, HuePlot, ParadePlot, PLOT_HEIGHT } from './scopePlots';
+import { words } from '../words';
 
 const kinds = [
-  { value: 'histogram', label: 'Histogram' },
-  { value: 'parade', label: 'RGB parade' },
-  { value: 'hues', label: 'Hue wheel' },
+  { value: 'histogram', label: words.scope.histogram },
+  { value: 'parade', label: words.scope.rgbParade },
+  { value: 'hues', label: words.scope.hueWheel },
 ] as const satisfies readonly { value: ScopeKind; label: string }[];
 
 /** Height of the strip, in px. */
@@ -40,13 +41,13 @@ export function ScopePlot({ kind, strip }: { kind: ScopeKind; strip?: boolean })
   const percent = (n: number, of: number) => `${((100 * n) / of).toFixed(n > 0 && n < of / 100 ? 1 : 0)} %`;
   const { black, white, pixels } = histogram ?? { black: 0, white: 0, pixels: 1 };
   const [darks, lights] = [percent(black, pixels), percent(white, pixels)];
-  const where = part === 'view' ? 'what is in view' : 'the whole picture';
-  const name = { histogram: 'Histogram', parade: 'Parade of red, green and blue', hues: 'Hue wheel' }[kind];
+  const where = part === 'view' ? words.scope.viewPart : words.scope.wholePart;
+  const name = { histogram: words.scope.histogram, parade: words.scope.paradeOfRedGreenAnd, hues: words.scope.hueWheel }[kind];
   return (
     <View>
       <View
         style={{ backgroundColor: c.field, borderRadius: 2, minHeight: strip ? STRIP : PLOT_HEIGHT }}
-        aria-label={`${name} of ${where}: ${darks} black, ${lights} white`}
+        aria-label={words.scope.reading(name, where, darks, lights)}
         role="img"
       >
         {kind === 'histogram' && histogram ? <HistogramPlot now={histogram} before={before} tall={strip ? STRIP : undefined} /> : null}
@@ -55,9 +56,9 @@ export function ScopePlot({ kind, strip }: { kind: ScopeKind; strip?: boolean })
       </View>
       {strip ? null : (
         <View style={{ flexDirection: 'row', justifyContent: 'space-between', paddingTop: 3 }}>
-          <Text style={{ color: c.quiet, fontSize: 13 }}>{darks} black</Text>
-          {kind === 'histogram' && before ? <Text style={{ color: c.quiet, fontSize: 13 }}>dashed: as photographed</Text> : null}
-          <Text style={{ color: c.quiet, fontSize: 13 }}>{lights} white</Text>
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{words.scope.blackShare(darks)}</Text>
+          {kind === 'histogram' && before ? <Text style={{ color: c.quiet, fontSize: 13 }}>{words.scope.dashedAsPhotographed}</Text> : null}
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{words.scope.whiteShare(lights)}</Text>
         </View>
       )}
     </View>
@@ -71,12 +72,12 @@ export function Scope() {
   const mend = async () => {
     const { piece, change } = useBench.getState();
     const mended = piece && (await withoutCast(piece));
-    if (!mended) return say('The photo itself has no colour cast: it comes from the coats.');
+    if (!mended) return say(words.scope.thePhotoItselfHasNo);
     change(
-      'Fix colour cast',
+      words.scope.fixColourCast,
       changeReady((r) => ({ ...r, curves: mended.curves })),
     );
-    say(`Colour cast fixed with a curve on ${mended.channel}, under Light.`);
+    say(words.scope.colourCastFixedWithA(mended.channel));
   };
   const cast = histogram && castSentence(histogram);
   return (
@@ -85,27 +86,22 @@ export function Scope() {
       {cast ? (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, paddingTop: 4 }}>
           <Text style={{ color: c.ink, flex: 1 }}>{cast}</Text>
-          <Act onPress={() => void mend().catch(complain)}>Fix colour cast</Act>
+          <Act onPress={() => void mend().catch(complain)}>{words.scope.fixColourCast}</Act>
         </View>
       ) : null}
-      <Choice bare label="Scope" options={kinds} value={kind} onChange={(v) => set({ kind: v })} />
-      <Fold title="What is measured" changed={part === 'whole' || clipping}>
+      <Choice bare label={words.scope.scope} options={kinds} value={kind} onChange={(v) => set({ kind: v })} />
+      <Fold title={words.scope.whatIsMeasured} changed={part === 'whole' || clipping}>
         <Choice
           bare
-          label="Measured"
+          label={words.scope.measured}
           options={[
-            { value: 'view', label: 'What is in view' },
-            { value: 'whole', label: 'All of it' },
+            { value: 'view', label: words.scope.whatIsInView },
+            { value: 'whole', label: words.scope.allOfIt },
           ]}
           value={part}
           onChange={(v) => set({ part: v })}
         />
-        <Toggle
-          label="Show what is clipped"
-          value={clipping}
-          onChange={(on) => set({ clipping: on })}
-          help="Red where white is reached, blue where black is."
-        />
+        <Toggle label={words.scope.showClipping} value={clipping} onChange={(on) => set({ clipping: on })} help={words.scope.clippingHelp} />
       </Fold>
     </View>
   );

@@ -2,6 +2,7 @@ import { useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { useBench } from '@/store/bench';
 import { useHeld } from '../kit/held';
 import { SANS, useColours } from '../theme';
+import { words } from '../words';
 
 const heights = ['peek', 'half', 'full'] as const;
 type Height = (typeof heights)[number];
@@ -29,7 +30,7 @@ export function Sheet({ label, children }: { label: string; children: ReactNode 
       <div style={{ ...head, visibility: held ? 'hidden' : 'visible' }}>
         <button
           type="button"
-          aria-label={`Height of the sheet: ${height}`}
+          aria-label={words.sheet.heightOfTheSheet(height)}
           style={{ ...grip, color: c.quiet }}
           onClick={() => setHeight(heights[(heights.indexOf(height) + 1) % 3])}
           onPointerDown={(e) => {
@@ -45,7 +46,7 @@ export function Sheet({ label, children }: { label: string; children: ReactNode 
           <span style={{ display: 'block', width: 44, height: 4, borderRadius: 2, background: c.quiet }} />
         </button>
         <button type="button" onClick={close} style={{ ...done, color: c.ink, fontFamily: SANS }}>
-          Done
+          {words.common.done}
         </button>
       </div>
       {children}

@@ -7,6 +7,7 @@ import { complain } from '@/store/notices';
 import { changeReady, chooseSpot, readyOf, useReady } from '@/store/ready';
 import { arrowStep, cover, grab } from './handleStyles';
 import { toView, useViewport, zoomOf } from './viewport';
+import { words } from '../words';
 
 /** A pointer's place in CSS pixels of the view. */
 function inView(e: PointerEvent<HTMLElement>): Point {
@@ -50,7 +51,7 @@ export function SpotHandles() {
   };
   const keep = (from: [number, number]) =>
     useBench.getState().change(
-      'Move the source',
+      words.spot.moveTheSource,
       changeReady((r) => ({ ...r, spots: r.spots.map((s, i) => (i === chosen ? { ...s, from } : s)) })),
       `spot.${chosen}`,
     );
@@ -87,7 +88,7 @@ export function SpotHandles() {
             key={i}
             type="button"
             data-handle
-            aria-label={`Spot ${i + 1}`}
+            aria-label={words.spot.spot(i + 1)}
             onClick={() => void chooseSpot(i).catch(complain)}
             style={{ ...grab, cursor: 'pointer', left: at(s)[0] - 22, top: at(s)[1] - 22 }}
           />
@@ -98,7 +99,7 @@ export function SpotHandles() {
           type="button"
           data-handle
           data-testid="spot-source"
-          aria-label="Where it is taken from"
+          aria-label={words.spot.source}
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
           onPointerMove={(e) => {
             if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;

@@ -9,8 +9,9 @@ import { PopUp } from '../kit/PopUp';
 import { SERIF, useColours } from '../theme';
 import { KeysDialog } from './KeysDialog';
 import { useViewport, zoomOf } from './viewport';
+import { words } from '../words';
 
-const words = { saved: 'Saved', waiting: 'Saving…', failed: 'Not saved' };
+const savedWords = { saved: words.topBar.saved, waiting: words.topBar.saving, failed: words.topBar.notSaved };
 
 export function TopBar() {
   const c = useColours();
@@ -26,7 +27,7 @@ export function TopBar() {
   const { undo, redo, change } = useBench.getState();
   const rename = () => {
     const name = renaming?.trim();
-    if (name && name !== piece.name) change('Rename the piece', (p) => ({ ...p, name }));
+    if (name && name !== piece.name) change(words.topBar.renameThePiece, (p) => ({ ...p, name }));
     setRenaming(null);
   };
   const button = { size: 22, iconColor: c.ink, style: { margin: 0, width: 44, height: 44 } };
@@ -42,57 +43,57 @@ export function TopBar() {
         borderBottomColor: c.line,
       }}
     >
-      <IconButton {...button} icon="arrow-left" aria-label="Back to the pieces" onPress={() => router.dismissTo('/')} />
+      <IconButton {...button} icon="arrow-left" aria-label={words.common.backToThePieces} onPress={() => router.dismissTo('/')} />
       <Button
         compact
         onPress={() => setRenaming(piece.name)}
         textColor={c.ink}
         style={{ flexShrink: 1, maxWidth: roomy ? undefined : width - 282 }}
         labelStyle={{ fontFamily: SERIF, fontSize: 18, letterSpacing: 0, marginHorizontal: 6 }}
-        accessibilityLabel={`${piece.name}, rename`}
+        accessibilityLabel={words.topBar.rename(piece.name)}
       >
         {piece.name}
       </Button>
-      {roomy ? <Text style={{ color: saved === 'failed' ? c.accent : c.quiet, paddingHorizontal: 8 }}>{words[saved]}</Text> : null}
+      {roomy ? <Text style={{ color: saved === 'failed' ? c.accent : c.quiet, paddingHorizontal: 8 }}>{savedWords[saved]}</Text> : null}
       <View style={{ flex: 1 }} />
       {roomy ? (
         <>
           <Act plain onPress={() => useViewport.getState().fit()}>
-            Fit
+            {words.topBar.fit}
           </Act>
           <Act plain onPress={() => useViewport.getState().actual()}>
             100 %
           </Act>
           <Text style={{ color: c.quiet, width: 56, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{percent} %</Text>
-          <IconButton {...button} icon="help" aria-label="Help" onPress={() => router.navigate('/help')} />
+          <IconButton {...button} icon="help" aria-label={words.common.help} onPress={() => router.navigate('/help')} />
         </>
       ) : (
         <Act plain labelStyle={{ marginHorizontal: 8 }} onPress={() => (fitted ? useViewport.getState().actual() : useViewport.getState().fit())}>
-          {fitted ? '100 %' : 'Fit'}
+          {fitted ? '100 %' : words.topBar.fit}
         </Act>
       )}
       <IconButton
         {...button}
         icon="undo"
         disabled={past.length === 0}
-        aria-label={past.length > 0 ? `Undo: ${past[past.length - 1].name}` : 'Nothing to undo'}
+        aria-label={past.length > 0 ? words.topBar.undo(past[past.length - 1].name) : words.topBar.nothingToUndo}
         onPress={() => undo()}
       />
       <IconButton
         {...button}
         icon="redo"
         disabled={future.length === 0}
-        aria-label={future.length > 0 ? `Redo: ${future[0].name}` : 'Nothing to redo'}
+        aria-label={future.length > 0 ? words.topBar.redo(future[0].name) : words.topBar.nothingToRedo}
         onPress={() => redo()}
       />
       <Act onPress={() => router.navigate(`/piece/${piece.id}/export`)} labelStyle={{ marginHorizontal: 10 }}>
-        Export
+        {words.common.exportIt}
       </Act>
-      <PopUp label="Name of the piece" visible={renaming !== null} onClose={() => setRenaming(null)}>
+      <PopUp label={words.topBar.nameOfThePiece} visible={renaming !== null} onClose={() => setRenaming(null)}>
         <Dialog.Content>
           <TextInput
-            label="Name of the piece"
-            aria-label="Name of the piece"
+            label={words.topBar.nameOfThePiece}
+            aria-label={words.topBar.nameOfThePiece}
             mode="outlined"
             value={renaming ?? ''}
             onChangeText={setRenaming}
@@ -104,10 +105,10 @@ export function TopBar() {
         </Dialog.Content>
         <Dialog.Actions>
           <Act plain onPress={() => setRenaming(null)}>
-            Cancel
+            {words.common.cancel}
           </Act>
           <Act main onPress={rename}>
-            Rename
+            {words.common.rename}
           </Act>
         </Dialog.Actions>
       </PopUp>

@@ -6,6 +6,7 @@ import { cellRegion, drawCells } from '@/store/contact';
 import { useBench } from '@/store/bench';
 import { complain } from '@/store/notices';
 import { SANS_MEDIUM, useColours } from '../theme';
+import { words } from '../words';
 
 /** Two ways of a coat that are wiped against each other on the picture. */
 export const useWipe = create<{ wipe: { coat: string; pair: Candidate[] } | null }>(() => ({ wipe: null }));
@@ -47,7 +48,7 @@ function WipePair({ piece, coat, pair, place }: { piece: Piece; coat: string; pa
       <div
         role="slider"
         tabIndex={0}
-        aria-label={`Edge between ${pair[0].name} and ${pair[1].name}`}
+        aria-label={words.wipe.edgeBetween(pair[0].name, pair[1].name)}
         aria-valuemin={0}
         aria-valuemax={100}
         aria-valuenow={Math.round(at * 100)}

@@ -5,6 +5,7 @@ import { HeldEdit } from '@/store/editing';
 import { useBrush } from '@/store/brush';
 import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
 import type { Tool, ToolPoint } from './gestures';
+import { words } from '../words';
 
 /** Most points that the schemas of guards and of strokes allow. */
 const MOST_OF_PATH = 5000;
@@ -61,7 +62,7 @@ export const guardTool: Tool = {
   up() {
     const change = edit();
     if (change) held.show(change);
-    held.keep(useGuards.getState().does === 'hair' ? 'Refine along hair' : isHint() ? 'Say what the subject is' : 'Paint on a guard');
+    held.keep(useGuards.getState().does === 'hair' ? words.guard.refineAlongHair : isHint() ? words.guard.markTheSubject : words.guard.paintOnAGuard);
     points = [];
     useGuards.getState().set({ painting: false });
   },
@@ -79,10 +80,10 @@ export function guardSentence(): string | null {
   if (!label) return null;
   const name = label.toLowerCase();
   return {
-    put: `Adding to ${name}`,
-    take: `Erasing from ${name}`,
-    keep: 'Marking the subject',
-    leave: 'Marking the background',
-    hair: 'Refining edges along hair',
+    put: words.guard.addingTo(name),
+    take: words.guard.erasingFrom(name),
+    keep: words.guard.markingTheSubject,
+    leave: words.guard.markingTheBackground,
+    hair: words.guard.refiningEdgesAlongHair,
   }[does];
 }

@@ -8,6 +8,7 @@ import { HeldEdit } from '@/store/editing';
 import { placing } from '@/store/laying';
 import type { Tool, ToolPoint } from './gestures';
 import { useViewport, zoomOf } from './viewport';
+import { words } from '../words';
 
 let begun: { coat: Coat; from: Point } | null = null;
 let fingers: { coat: Coat; from: [Point, Point] } | null = null;
@@ -26,7 +27,9 @@ export function nudgeLay([dx, dy]: [number, number], far: boolean): void {
   const coat = kept();
   if (!coat) return;
   const by = (far ? 20 : 2) / zoomOf(useViewport.getState());
-  useBench.getState().change('Move the material', setLay(coat.id, movedBy(coat.lay, photo(), [0, 0], [dx * by, dy * by])), `${coat.id}.lay.arrows`);
+  useBench
+    .getState()
+    .change(words.lay.moveTheMaterial, setLay(coat.id, movedBy(coat.lay, photo(), [0, 0], [dx * by, dy * by])), `${coat.id}.lay.arrows`);
 }
 
 /** Moves the chosen coat's material on the picture; two fingers scale and turn it. */
@@ -40,7 +43,7 @@ export const layTool: Tool = {
     if (begun && to) show(begun.coat, movedBy(begun.coat.lay, photo(), begun.from, onPhoto(to)));
   },
   up() {
-    if (begun) held.keep('Move the material');
+    if (begun) held.keep(words.lay.moveTheMaterial);
     begun = null;
   },
   cancel() {
@@ -57,7 +60,7 @@ export const layTool: Tool = {
       if (fingers) show(fingers.coat, pinched(fingers.coat.lay, photo(), fingers.from, [onPhoto(a), onPhoto(b)]));
     },
     end() {
-      if (fingers) held.keep('Turn and scale the material');
+      if (fingers) held.keep(words.lay.turnAndScaleTheMaterial);
       fingers = null;
     },
   },

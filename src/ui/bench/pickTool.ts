@@ -3,6 +3,7 @@ import { say } from '@/store/notices';
 import { usePicking } from '@/store/picking';
 import type { Tool, ToolPoint } from './gestures';
 import { spotColour } from './readyTools';
+import { words } from '../words';
 
 const look = (point: ToolPoint) => {
   const colour = spotColour(point);
@@ -18,7 +19,7 @@ export const pickTool: Tool = {
   up(point) {
     const colour = spotColour(point);
     const { asked, stop } = usePicking.getState();
-    if (!colour) return say('Tap a place on the picture.');
+    if (!colour) return say(words.pick.tapAPlaceOnThe);
     stop();
     asked?.take(toHex(colour));
   },

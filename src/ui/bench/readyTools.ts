@@ -15,6 +15,7 @@ import { addSpot, changeReady, readyOf, useReady, type ReadyTool } from '@/store
 import type { Tool, ToolPoint } from './gestures';
 import { useViewport } from './viewport';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../words';
 
 let start: ToolPoint | null = null;
 const put = (line: [number, number, number, number] | null) => useReady.getState().set({ line });
@@ -35,10 +36,10 @@ export const lineTool: Tool = {
     const pixels = (p: ToolPoint): Point => [p.x * width, p.y * height];
     const turn = turnByLine(readyOf(piece).crop.turn, pixels(start), pixels(point));
     change(
-      'Level by a line',
+      words.ready.straightenByALine,
       changeReady((r) => withTurn(piece.photo, r, turn)),
     );
-    say(`Turned to ${turn.toFixed(1)}°.`);
+    say(words.ready.turnedTo(turn.toFixed(1)));
     useReady.getState().set({ tool: 'frame' });
     start = null;
   },
@@ -68,7 +69,7 @@ export const uprightsTool: Tool = {
     try {
       const corners = uprightCorners(first.photo, line);
       change(
-        'Uprights by two lines',
+        words.ready.perspectiveByTwoLines,
         changeReady((r) => withCorners(piece.photo, r, corners)),
       );
       set({ tool: 'frame' });
@@ -86,7 +87,7 @@ export const neutralTool: Tool = {
   up(point) {
     const neutral: Point = [Math.min(1, Math.max(0, point.x)), Math.min(1, Math.max(0, point.y))];
     useBench.getState().change(
-      'Pick neutral',
+      words.common.pickNeutral,
       changeReady((r) => ({ ...r, whiteBalance: { ...balanceSchema.parse({ ...r.whiteBalance }), neutral } }) as Ready),
     );
     useReady.getState().set({ tool: 'frame' });
@@ -137,10 +138,10 @@ export const bendTool: Tool = freehand((points) => {
     const lens = lensSchema.parse(readyOf(piece).lens ?? {});
     const k1 = bendByLine(piece.photo, lens, inFile(points));
     change(
-      'Distortion by a line',
+      words.ready.distortionByALine,
       changeReady((r) => ({ ...r, lens: { ...lens, k1 } })),
     );
-    say(`Distortion set to ${k1.toFixed(3)}.`);
+    say(words.ready.distortionSetTo(k1.toFixed(3)));
     useReady.getState().set({ tool: 'frame' });
   } catch (error) {
     complain(error);
@@ -178,9 +179,9 @@ export const hueTool: Tool = {
     const colour = spotColour(point);
     if (!colour) return;
     const { hue, chroma } = hueOf(colour);
-    if (chroma < 0.03) return say('That place is nearly grey; tap a colour.');
+    if (chroma < 0.03) return say(words.ready.thatPlaceIsNearlyGrey);
     useBench.getState().change(
-      'Pick a colour',
+      words.common.pickAColour,
       changeReady((r) => ({ ...r, hues: [...(r.hues ?? []), hueSchema.parse({ hue: Math.round(hue) % 360 })].slice(-12) })),
     );
     useReady.getState().set({ tool: 'frame' });

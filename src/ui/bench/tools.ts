@@ -6,6 +6,7 @@ import { useBrush } from '@/store/brush';
 import { useSettings } from '@/store/settings';
 import type { Tool, ToolPoint } from './gestures';
 import { UNITS } from '@/core/image/unit';
+import { words } from '../words';
 
 const rounded = (v: number) => Math.round(v * 1e5) / 1e5;
 
@@ -46,7 +47,7 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
       this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
       held.show(addStroke(chosen, this.stroke));
     }
-    const names = { take: 'Erase', put: 'Restore', level: 'Set the mask' };
+    const names = { take: words.common.erase, put: words.common.restore, level: words.tools.setTheMask };
     held.keep(names[this.stroke.does]);
     lineEnd = { coat: chosen, x: point.x, y: point.y };
     this.stroke = null;

@@ -9,26 +9,27 @@ import { useBrush } from '@/store/brush';
 import { useKeysList } from '@/store/keysList';
 import { say } from '@/store/notices';
 import { useViewport } from './viewport';
+import { words } from '../words';
 
 /** What the list under ? shows. */
 export const benchKeys: [string, string][] = [
-  ['[ and ]', 'Brush smaller, larger'],
-  ['0 to 9', 'Strength of the brush, or of the coat: 1 is 10 %, 0 is 100 %'],
-  ['X', 'Restore or erase'],
-  ['Space', 'Hold and drag to move the view'],
-  ['Shift', 'A straight stroke from the last one'],
-  ['Ctrl or ⌘ Z', 'Undo; with Shift, redo'],
-  ['F, A', 'Fit the photo; one pixel to one pixel'],
-  ['+ and −', 'Zoom'],
-  ['Arrows', 'Move the view while the picture has the focus, or the material while it is laid; with Shift further'],
-  ['P, W, L', 'Hold: the photo, without this coat, this coat alone'],
-  ['M', 'Show the mask in colour'],
-  ['G', 'Show the guards in colour'],
-  ['Page up, Page down', 'Choose the next coat up or down'],
-  ['Alt with arrows', 'On a card: move the coat; Home and End to the bottom and top'],
-  ['Delete', 'Remove the chosen coat'],
-  ['Esc', 'Stop painting'],
-  ['?', 'This list'],
+  ['[ and ]', words.benchKeys.brushSmallerLarger],
+  ['0 to 9', words.benchKeys.strengthOfTheBrushOr],
+  ['X', words.benchKeys.restoreOrErase],
+  ['Space', words.benchKeys.holdAndDragToMove],
+  ['Shift', words.benchKeys.aStraightStrokeFromThe],
+  [words.benchKeys.ctrlOrZ, words.benchKeys.undoWithShiftRedo],
+  [words.benchKeys.fA, words.benchKeys.fitHelp],
+  ['+ and −', words.benchKeys.zoom],
+  ['Arrows', words.benchKeys.arrowsHelp],
+  [words.benchKeys.pWL, words.benchKeys.holdThePhotoWithoutThis],
+  ['M', words.benchKeys.showTheMaskInColour],
+  ['G', words.benchKeys.showTheGuardsInColour],
+  [words.benchKeys.pageUpPageDown, words.benchKeys.chooseTheNextCoatUp],
+  [words.benchKeys.altWithArrows, words.benchKeys.onACardMoveThe],
+  ['Delete', words.benchKeys.removeTheChosenCoat],
+  [words.benchKeys.esc, words.benchKeys.stopPainting],
+  ['?', words.benchKeys.thisList],
 ];
 
 const typing = (e: Event) => {
@@ -51,7 +52,7 @@ export function useBenchKeys(): void {
       if (facet === 'where') useBrush.getState().set({ strength: value });
       else if (chosen)
         change(
-          'Strength',
+          words.common.strength,
           changeCoat(chosen, () => ({ strength: value })),
           `${chosen}.strength`,
         );
@@ -80,8 +81,8 @@ export function useBenchKeys(): void {
         if (bench().facet === 'guards' && region) set({ does: does === 'put' ? 'take' : 'put' });
         else useBrush.getState().set({ does: useBrush.getState().does === 'take' ? 'put' : 'take' });
       }),
-      '$mod+z': on(() => told('Undone', bench().undo())),
-      '$mod+Shift+Z': on(() => told('Redone', bench().redo())),
+      '$mod+z': on(() => told(words.benchKeys.undone, bench().undo())),
+      '$mod+Shift+Z': on(() => told(words.benchKeys.redone, bench().redo())),
       f: on(() => useViewport.getState().fit()),
       a: on(() => useViewport.getState().actual()),
       '+': on(() => zoom(1.25)),

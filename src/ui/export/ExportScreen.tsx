@@ -16,8 +16,9 @@ import { Choice } from '../kit/Choice';
 import { Page } from '../kit/Page';
 import { Panel } from '../kit/Panel';
 import { useColours } from '../theme';
+import { words } from '../words';
 
-const qualitySchema = z.object({ quality: slider('Quality', 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
+const qualitySchema = z.object({ quality: slider(words.export.quality, 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
 
 /** The flat picture, full size or smaller. */
 export function ExportScreen({ id }: { id: string }) {
@@ -40,10 +41,10 @@ export function ExportScreen({ id }: { id: string }) {
     if (piece?.id === id) void drawWhole(piece, { kind: 'piece' }, 640).then(setPicture, complain);
   }, [piece, id]);
 
-  const back = { label: 'Back to the bench', go: () => router.dismissTo(`/piece/${id}`) };
+  const back = { label: words.export.backToTheBench, go: () => router.dismissTo(`/piece/${id}`) };
   if (piece?.id !== id)
     return (
-      <Page title="Export" back={back}>
+      <Page title={words.common.exportIt} back={back}>
         {null}
       </Page>
     );
@@ -55,14 +56,14 @@ export function ExportScreen({ id }: { id: string }) {
   const run = (work: () => Promise<boolean>, done: string) => async () => {
     try {
       await flush();
-      say((await work()) ? done : 'Stopped; nothing was written.');
+      say((await work()) ? done : words.export.stoppedNothingWasWritten);
     } catch (error) {
       complain(error);
     }
   };
   const encoding = kind === 'image/png' ? ({ type: kind } as const) : ({ type: kind, quality } as const);
   return (
-    <Page title={`Export ${piece.name}`} back={back}>
+    <Page title={words.export.exportIt(piece.name)} back={back}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
         <View
           style={{
@@ -84,71 +85,76 @@ export function ExportScreen({ id }: { id: string }) {
           <TextInput
             mode="outlined"
             dense
-            label="File name"
-            aria-label="File name"
+            label={words.export.fileName}
+            aria-label={words.export.fileName}
             value={name ?? piece.name}
             onChangeText={setName}
             selectTextOnFocus
             maxLength={120}
           />
           <Choice
-            label="Format"
+            label={words.export.format}
             value={kind}
             options={
               [
-                { value: 'image/jpeg', label: 'JPEG' },
-                { value: 'image/png', label: 'PNG' },
+                { value: 'image/jpeg', label: words.export.jpeg },
+                { value: 'image/png', label: words.export.png },
               ] as const
             }
             onChange={(v) => setKind(v)}
           />
           {kind === 'image/jpeg' ? <Panel schema={qualitySchema} values={{ quality }} onCommit={(_key, v) => setQuality(v as number)} /> : null}
           <Choice
-            label="Size"
+            label={words.common.size}
             value={share}
             options={
               [
-                { value: '1', label: 'Full' },
-                { value: '0.5', label: 'Half' },
-                { value: '0.25', label: 'Quarter' },
-                { value: 'own', label: 'Long side' },
+                { value: '1', label: words.export.full },
+                { value: '0.5', label: words.export.half },
+                { value: '0.25', label: words.export.quarter },
+                { value: 'own', label: words.export.longSide },
               ] as const
             }
             onChange={(v) => setShare(v)}
           />
           {share === 'own' ? (
             <Panel
-              schema={z.object({ long: slider('Long side', 64, Math.max(65, long), Math.min(2000, long), { unit: 'px', step: 1 }) })}
+              schema={z.object({ long: slider(words.export.longSide, 64, Math.max(65, long), Math.min(2000, long), { unit: 'px', step: 1 }) })}
               values={{ long: Math.min(own, long) }}
               onCommit={(_key, v) => setOwn(v as number)}
             />
           ) : null}
           <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }} testID="export-size">
-            {size.width} × {size.height} pixels
+            {words.common.pixels(size.width, size.height)}
           </Text>
           {busy ? (
             <View style={{ gap: 8, paddingVertical: 12 }}>
               <View style={{ height: 8 }}>
-                <ProgressBar progress={progress} color={c.accent} aria-label="Progress of the export" style={{ height: 8, borderRadius: 2 }} />
+                <ProgressBar
+                  progress={progress}
+                  color={c.accent}
+                  aria-label={words.export.progressOfTheExport}
+                  style={{ height: 8, borderRadius: 2 }}
+                />
               </View>
-              <Act onPress={stop}>Stop</Act>
+              <Act onPress={stop}>{words.common.stop}</Act>
             </View>
           ) : (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 12 }}>
               <Act
                 main
                 icon="download"
-                onPress={() => void run(() => savePictureFile(piece, wanted, encoding, named), 'The picture is in your downloads.')()}
+                onPress={() => void run(() => savePictureFile(piece, wanted, encoding, named), words.export.thePictureIsInYour)()}
               >
-                Save the picture
+                {words.export.saveThePicture}
               </Act>
               {canShare() ? (
-                <Act icon="share-variant-outline" onPress={() => void run(() => sharePicture(piece, wanted, encoding, named), 'Shared.')()}>
-                  Share
+                <Act icon="share-variant-outline" onPress={() => void run(() => sharePicture(piece, wanted, encoding, named), words.export.shared)()}>
+                  {words.export.share}
                 </Act>
               ) : null}
-              <Act icon="content-copy" onPress={() => void run(() => copyPicture(piece, wanted), 'The picture is on the clipboard.')()}>
-                Copy
+              <Act icon="content-copy" onPress={() => void run(() => copyPicture(piece, wanted), words.export.thePictureIsOnThe)()}>
+                {words.export.copy}
               </Act>
             </View>
           )}

@@ -5,6 +5,7 @@ import { KeysList } from '../bench/KeysList';
 import { Page } from '../kit/Page';
 import { SERIF, useColours } from '../theme';
 import { guide } from './guide';
+import { words } from '../words';
 
 /** The guide with its pictures, and the keys. */
 export function HelpScreen() {
@@ -16,7 +17,7 @@ export function HelpScreen() {
     </Text>
   );
   return (
-    <Page title="Help" isText back={{ label: 'Back', go: back }}>
+    <Page title={words.common.help} isText back={{ label: words.common.back, go: back }}>
       <View style={{ maxWidth: 680, gap: 20 }}>
         {guide.map(({ title, text, picture }, i) => (
           <View key={title} style={{ gap: 6 }}>
@@ -32,7 +33,7 @@ export function HelpScreen() {
             ) : null}
           </View>
         ))}
-        {heading('Keys')}
+        {heading(words.common.keys)}
         <View>
           <KeysList />
         </View>

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { usePicking } from '@/store/picking';
 import { SANS_MEDIUM, useColours } from '../theme';
 import { Act } from './Act';
+import { words } from '../words';
 
 interface ColourProps {
   label: string;
@@ -22,8 +23,8 @@ export function Colour({ label, value, help, offered = [], onPreview, onCommit }
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const asked = usePicking((s) => s.asked);
-  const words = `Tap the colour for “${label.toLowerCase()}”`;
-  const picking = asked?.words === words;
+  const request = words.colour.tapTheColourFor(label.toLowerCase());
+  const picking = asked?.words === request;
   // React tells of every colour on the way; the one that stays is told by the element's own event, or when it is left.
   const live = useRef<string | null>(null);
   const system = useRef<HTMLInputElement>(null);
@@ -50,7 +51,7 @@ export function Colour({ label, value, help, offered = [], onPreview, onCommit }
           {label}
         </Text>
         <input
-          aria-label={`${label}, typed`}
+          aria-label={words.common.typed(label)}
           value={typed ?? value}
           spellCheck={false}
           onChange={(e) => setTyped(e.target.value)}
@@ -77,7 +78,7 @@ export function Colour({ label, value, help, offered = [], onPreview, onCommit }
           <button
             key={hex}
             type="button"
-            aria-label={`${label}: ${hex} of the photo`}
+            aria-label={words.colour.ofThePhoto(label, hex)}
             aria-pressed={hex === value}
             onClick={() => onCommit(hex)}
             style={{ ...offer, background: hex, borderColor: hex === value ? c.accent : c.line }}
@@ -86,10 +87,10 @@ export function Colour({ label, value, help, offered = [], onPreview, onCommit }
         <Act
           plain
           icon="eyedropper"
-          onPress={() => (picking ? usePicking.getState().stop() : usePicking.getState().ask(words, onCommit))}
-          accessibilityLabel={picking ? 'Stop picking' : `Pick ${label.toLowerCase()} on the picture`}
+          onPress={() => (picking ? usePicking.getState().stop() : usePicking.getState().ask(request, onCommit))}
+          accessibilityLabel={picking ? words.common.stopPicking : words.colour.pickNamedOnThePicture(label.toLowerCase())}
         >
-          {picking ? 'Stop picking' : 'Pick on the picture'}
+          {picking ? words.common.stopPicking : words.colour.pickOnThePicture}
         </Act>
       </View>
       {help ? <Text style={{ color: c.quiet, fontSize: 13 }}>{help}</Text> : null}

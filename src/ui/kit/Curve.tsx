@@ -5,6 +5,7 @@ import Svg, { Line, Path } from 'react-native-svg';
 import { smoothCurve, type CurvePoint } from '@/core/treatments/curves';
 import { useColours } from '../theme';
 import { Act } from './Act';
+import { words } from '../words';
 
 interface CurveProps {
   label: string;
@@ -119,8 +120,12 @@ export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps
     <View style={{ paddingVertical: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
         <Text style={{ fontSize: 15, color: straight ? c.ink : c.accent }}>{label}</Text>
-        <Act plain accessibilityLabel={`Swap the ends of ${label.toLowerCase()}`} onPress={() => onCommit(points.map(([x, y]) => [x, clamp(1 - y)]))}>
-          Swap ends
+        <Act
+          plain
+          accessibilityLabel={words.curve.swapTheEndsOf(label.toLowerCase())}
+          onPress={() => onCommit(points.map(([x, y]) => [x, clamp(1 - y)]))}
+        >
+          {words.common.swapEnds}
         </Act>
       </View>
       <div
@@ -144,7 +149,7 @@ export function Curve({ label, points, counts, onPreview, onCommit }: CurveProps
           <button
             key={i}
             type="button"
-            aria-label={`${label}: point ${i + 1}, ${Math.round(x * 100)} % becomes ${Math.round(y * 100)} %`}
+            aria-label={words.curve.point(label, i + 1, Math.round(x * 100), Math.round(y * 100))}
             onKeyDown={key(i)}
             onDoubleClick={() => remove(i)}
             style={{

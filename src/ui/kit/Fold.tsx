@@ -1,5 +1,6 @@
 import { useState, type CSSProperties, type ReactNode } from 'react';
 import { SERIF, useColours } from '../theme';
+import { words } from '../words';
 
 /** A part of a panel under its name, opened and closed by it; a mark beside the name says that something in it has been changed. */
 export function Fold({ title, changed, begin = false, children }: { title: string; changed?: boolean; begin?: boolean; children: ReactNode }) {
@@ -13,7 +14,7 @@ export function Fold({ title, changed, begin = false, children }: { title: strin
             ›
           </span>
           {title}
-          {changed ? <span role="img" aria-label="changed" style={{ ...dot, background: c.accent }} /> : null}
+          {changed ? <span role="img" aria-label={words.fold.changed} style={{ ...dot, background: c.accent }} /> : null}
         </button>
       </h3>
       {open ? <div style={{ paddingBottom: 8 }}>{children}</div> : null}

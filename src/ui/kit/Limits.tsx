@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import Svg, { Path } from 'react-native-svg';
 import { SANS, useColours } from '../theme';
+import { words } from '../words';
 
 /** Dark to light, 0..1, rising: nothing up to the first, all from the second to the third, nothing from the fourth. */
 export type LimitValues = [number, number, number, number];
@@ -17,7 +18,7 @@ interface LimitsProps {
   onCommit(value: LimitValues, name: string): void;
 }
 
-const names = ['Nothing below', 'All from', 'All up to', 'Nothing above'] as const;
+const names = [words.limits.nothingBelow, words.limits.allFrom, words.limits.allUpTo, words.limits.nothingAbove] as const;
 const HEIGHT = 76;
 
 /** One of the four moved, between its neighbours. */
@@ -109,8 +110,8 @@ export function Limits({ value, counts, onPreview, onCommit }: LimitsProps) {
       </div>
       <Text style={{ color: c.quiet, fontSize: 13 }}>
         {shown.every((v, i) => v === [0, 0, 1, 1][i])
-          ? 'Shows on all tones of the coats below. Drag the marks to hold it back in the darks or the lights.'
-          : `All of it from ${Math.round(shown[1] * 100)} to ${Math.round(shown[2] * 100)} %, nothing under ${Math.round(shown[0] * 100)} and over ${Math.round(shown[3] * 100)} %.`}
+          ? words.limits.showsOnAllTonesOf
+          : words.limits.shownBetween(Math.round(shown[1] * 100), Math.round(shown[2] * 100), Math.round(shown[0] * 100), Math.round(shown[3] * 100))}
       </Text>
     </View>
   );

@@ -5,6 +5,7 @@ import type { SourceInput } from '@/core/piece/edits';
 import { SERIF, useColours } from '../theme';
 import { MaterialCards } from './MaterialCards';
 import { useGroups } from './shelfEntries';
+import { words } from '../words';
 
 interface Props {
   /** Width of a card in CSS pixels. */
@@ -27,13 +28,13 @@ export function MaterialGrid({ size, current, onChoose }: Props) {
       <TextInput
         mode="outlined"
         dense
-        label="Find a material"
-        aria-label="Find a material"
+        label={words.common.findAMaterial}
+        aria-label={words.common.findAMaterial}
         value={find}
         onChangeText={setFind}
         style={{ maxWidth: 420 }}
       />
-      {groups.length === 0 ? <Text style={{ color: c.ink }}>{`Nothing on the shelf is called “${find.trim()}”; try another word.`}</Text> : null}
+      {groups.length === 0 ? <Text style={{ color: c.ink }}>{words.materialGrid.nothingFound(find.trim())}</Text> : null}
       <div style={shelf}>
         {groups.map((g) => (
           <Family key={g.id} label={g.label}>

@@ -6,6 +6,7 @@ import { useColours } from '../theme';
 import { Choice } from './Choice';
 import { MaterialCards } from './MaterialCards';
 import { useGroups } from './shelfEntries';
+import { words } from '../words';
 
 interface PickerProps {
   /** The material that is tried or in use, marked. */
@@ -30,8 +31,8 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
   // A material stands in its family and may stand among those used lately: it is shown once.
   const entries = [...new Map(groups.filter((g) => isIn(g.id)).flatMap((g) => g.entries.map((e) => [e.id, e] as const))).values()];
   const options = [
-    { value: 'all', label: 'All' },
-    ...(hasLately ? [{ value: 'lately', label: 'Lately' }] : []),
+    { value: 'all', label: words.common.all },
+    ...(hasLately ? [{ value: 'lately', label: words.materialPicker.lately }] : []),
     ...families.map((g) => ({ value: g.id, label: g.label })),
   ];
   return (
@@ -40,14 +41,14 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
         <View style={{ flexDirection: 'row', alignItems: 'center' }}>
           <IconButton
             icon="magnify"
-            aria-label="Search materials"
+            aria-label={words.materialPicker.searchMaterials}
             iconColor={c.ink}
             size={22}
             style={{ margin: 0, width: 44, height: 44 }}
             onPress={() => setFind('')}
           />
           <View style={{ flex: 1, minWidth: 0 }}>
-            <Choice label="Family" bare scrolls options={options} value={family} onChange={setFamily} />
+            <Choice label={words.common.family} bare scrolls options={options} value={family} onChange={setFamily} />
           </View>
         </View>
       ) : (
@@ -55,15 +56,15 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
           mode="outlined"
           dense
           autoFocus
-          label="Find a material"
-          aria-label="Find a material"
+          label={words.common.findAMaterial}
+          aria-label={words.common.findAMaterial}
           value={find}
           onChangeText={setFind}
-          right={<TextInput.Icon icon="close" aria-label="Close the search" onPress={() => setFind(null)} />}
+          right={<TextInput.Icon icon="close" aria-label={words.materialPicker.closeTheSearch} onPress={() => setFind(null)} />}
         />
       )}
       {word !== '' ? found?.(word) : null}
-      {entries.length === 0 ? <Text style={{ color: c.ink }}>{`No material is called “${word}”; try another word.`}</Text> : null}
+      {entries.length === 0 ? <Text style={{ color: c.ink }}>{words.materialPicker.nothingFound(word)}</Text> : null}
       <MaterialCards entries={entries} size={96} current={current} onChoose={onChoose} />
     </View>
   );

@@ -1,9 +1,9 @@
 import { useIsFocused } from 'expo-router';
-import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Button, Text } from 'react-native-paper';
+import { Snackbar, Text } from 'react-native-paper';
 import { useNotices } from '@/store/notices';
 import { useColours } from '../theme';
+import { words } from '../words';
 
 /**
  * Messages; errors stay until they are put away. They cover no control: on a page they take their room under what scrolls, on the bench they lie over the
@@ -26,44 +26,29 @@ export function Notices({ over }: { over?: 'picture' }) {
 
 type Props = { notice: ReturnType<typeof useNotices.getState>['list'][number]; put(id: number): void; c: ReturnType<typeof useColours> };
 
-function Notice({ notice, put, c }: Props) {
-  useEffect(() => {
-    if (notice.lasting) return;
-    const timer = setTimeout(() => put(notice.id), notice.action ? 12000 : 4000);
-    return () => clearTimeout(timer);
-  }, [notice, put]);
+function Notice({ notice: { id, text, action, lasting }, put, c }: Props) {
   return (
-    <View role={notice.lasting ? 'alert' : 'status'} style={[styles.notice, { backgroundColor: c.ink }]}>
-      <Text style={[styles.text, { color: c.chrome }]}>{notice.text}</Text>
-      {notice.action ? (
-        <Button compact textColor={c.chrome} onPress={() => (notice.action?.run(), put(notice.id))}>
-          {notice.action.label}
-        </Button>
-      ) : null}
-      {notice.lasting ? (
-        <Button compact textColor={c.chrome} onPress={() => put(notice.id)}>
-          Dismiss
-        </Button>
-      ) : null}
-    </View>
+    <Snackbar
+      visible
+      role={lasting ? 'alert' : 'status'}
+      duration={lasting ? Infinity : action ? 12000 : 4000}
+      onDismiss={() => put(id)}
+      action={action ? { label: action.label, onPress: action.run, textColor: c.chrome } : undefined}
+      icon="close"
+      iconAccessibilityLabel={words.notices.dismiss}
+      onIconPress={lasting ? () => put(id) : undefined}
+      // It stands where Notices puts it, not over the lower edge of the screen.
+      wrapperStyle={styles.wrapper}
+      style={[styles.notice, { backgroundColor: c.ink }]}
+    >
+      <Text style={{ color: c.chrome }}>{text}</Text>
+    </Snackbar>
   );
 }
 
 const styles = StyleSheet.create({
   over: { position: 'absolute', left: 12, right: 12, top: 12, alignItems: 'center', gap: 8 },
   under: { alignItems: 'center', gap: 8, padding: 8 },
-  notice: {
-    // Words that would be squeezed by what can be done stand above it.
-    flexDirection: 'row',
-    flexWrap: 'wrap',
-    justifyContent: 'flex-end',
-    alignItems: 'center',
-    maxWidth: 640,
-    paddingLeft: 16,
-    paddingRight: 8,
-    paddingVertical: 8,
-    borderRadius: 3,
-    gap: 8,
-  },
-  text: { flexGrow: 1, flexShrink: 1, flexBasis: 200 },
+  wrapper: { position: 'relative', bottom: 'auto', width: 'auto', maxWidth: 640 },
+  notice: { margin: 0, borderRadius: 3 },
 });

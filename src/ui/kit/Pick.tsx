@@ -28,7 +28,7 @@ export function Pick({ label, says = label, value, none, options, onPick }: Pick
           fontFamily: SANS,
           color: c.ink,
           background: c.raised,
-          border: `1px solid ${c.line}`,
+          border: `1px solid ${c.quiet}`,
           borderRadius: 2,
           padding: '0 8px',
         }}

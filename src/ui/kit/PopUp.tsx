@@ -12,9 +12,11 @@ interface PopUpProps {
 
 /** A dialog: named, closed by Esc, with the keyboard kept inside and given back, never taller than the view. Paper's has none of that on the web. */
 export function PopUp({ label, visible = true, maxWidth = 520, onClose, children }: PopUpProps) {
+  // Paper's dialog that is opened again while it still fades out is unmounted and mounted anew, which loses the key that is pressed just then.
+  if (!visible) return null;
   return (
     <Portal>
-      <Dialog visible={visible} onDismiss={onClose} style={{ borderRadius: 3, maxWidth, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
+      <Dialog visible onDismiss={onClose} style={{ borderRadius: 3, maxWidth, width: '94%', maxHeight: '94%', alignSelf: 'center' }}>
         <Inside label={label} onClose={onClose}>
           {children}
         </Inside>

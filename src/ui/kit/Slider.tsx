@@ -5,6 +5,7 @@ import { SANS, SANS_MEDIUM, useColours } from '../theme';
 import { dropHelp, showHelp } from './help';
 import { useHeld } from './held';
 import { THUMB, useTrackDrag } from './useTrackDrag';
+import { words } from '../words';
 
 /** A share, shown in hundredths. */
 export const percent = { min: 0, max: 1, step: 0.01, unit: '%', factor: 100 };
@@ -52,11 +53,7 @@ export function Slider(props: SliderProps) {
   const changed = Math.abs(shown - neutral) > step / 2;
 
   const clamp = (v: number) => Math.min(max, Math.max(min, v));
-  const say = (pace = 1) =>
-    showHelp(
-      id,
-      pace < 1 ? `Fine steps: ${pace < 0.1 ? 'a sixteenth' : 'a quarter'} of the speed. Move closer to the track to go faster.` : (idle ?? help),
-    );
+  const say = (pace = 1) => showHelp(id, pace < 1 ? words.slider.fineSteps(pace < 0.1) : (idle ?? help));
   useEffect(() => () => dropHelp(id), [id]);
   const preview = (v: number) => {
     pending.current = v;
@@ -170,7 +167,7 @@ export function Slider(props: SliderProps) {
           ) : null}
         </div>
         <input
-          aria-label={`${label}, typed`}
+          aria-label={words.common.typed(label)}
           inputMode="decimal"
           value={text}
           onChange={(e) => setTyped(e.target.value)}

@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, type CSSProperties } from 'react';
 import { swatches } from '@/core/first';
 import { useColours } from '../theme';
 import { dropHelp, showHelp } from './help';
+import { words } from '../words';
 
 interface SwatchesProps {
   label: string;
@@ -28,7 +29,7 @@ export function Swatches({ label, help, value, photo, onPreview, onCommit }: Swa
     input?.addEventListener('change', done);
     return () => input?.removeEventListener('change', done);
   }, []);
-  const offered = [...swatches, ...photo.map((colour, i) => ({ name: `of the photo, ${i + 1}`, colour }))];
+  const offered = [...swatches, ...photo.map((colour, i) => ({ name: words.swatches.ofThePhoto(i + 1), colour }))];
   const isOther = value !== null && !offered.some(({ colour }) => colour === value);
   return (
     <div className="dx-row" role="group" aria-label={label} onFocus={() => showHelp(id, help)} onPointerEnter={() => showHelp(id, help)}>
@@ -61,7 +62,7 @@ export function Swatches({ label, help, value, photo, onPreview, onCommit }: Swa
           <input
             ref={system}
             type="color"
-            aria-label={`${label}: other`}
+            aria-label={words.swatches.other(label)}
             value={value ?? '#3a2314'}
             onChange={(e) => onPreview(e.currentTarget.value)}
             style={overlay}

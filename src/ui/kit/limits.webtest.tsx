@@ -27,7 +27,7 @@ describe('tonal limits', () => {
     const { onCommit } = setUp([0.1, 0.2, 0.8, 0.9]);
     fireEvent.keyDown(screen.getByRole('slider', { name: 'All from' }), { key: 'ArrowRight' });
     expect(onCommit).toHaveBeenCalledWith([0.1, 0.21, 0.8, 0.9], 'All from');
-    expect(screen.getByText('All of it from 20 to 80 %, nothing under 10 and over 90 %.')).toBeInTheDocument();
+    expect(screen.getByText('Shows fully from 20 to 80 %, not at all below 10 and above 90 %.')).toBeInTheDocument();
     expect(screen.getByRole('slider', { name: 'Nothing above' })).toHaveAttribute('aria-valuenow', '90');
   });
   it('show while they are dragged and are kept where the pointer lifts', () => {

@@ -15,6 +15,7 @@ import { Fold } from '../kit/Fold';
 import { Page } from '../kit/Page';
 import { useDrop } from '../kit/useDrop';
 import { SANS, SERIF, useColours } from '../theme';
+import { words } from '../words';
 
 const megabytes = (n: number) => (n < 1e9 ? `${Math.max(1, Math.round(n / 1e6))} MB` : `${(n / 1e9).toFixed(1)} GB`);
 
@@ -53,13 +54,13 @@ export function PiecesScreen() {
         create(blob, name).catch((error: Error) => {
           if (!(error instanceof Incomplete)) throw error;
           const run = () => void start(() => create(blob, name, true));
-          say(error.message, { lasting: true, action: { label: 'Open what there is', run } });
+          say(error.message, { lasting: true, action: { label: words.pieces.openWhatThereIs, run } });
           return null;
         }),
       ),
     [start, create],
   );
-  const take = useCallback((files: File[]) => void openPhoto(files[0], files[0].name || 'Pasted picture.png'), [openPhoto]);
+  const take = useCallback((files: File[]) => void openPhoto(files[0], files[0].name || words.common.pastedPicturePng), [openPhoto]);
   const over = useDrop(take);
   const pick = async () => {
     const files = await pickFiles(`${PICTURES},image/*`);
@@ -71,28 +72,28 @@ export function PiecesScreen() {
         const type = item.types.find((t) => t.startsWith('image/'));
         if (!type) continue;
         const blob = await item.getType(type);
-        return openPhoto(blob, `Pasted picture.${type.slice(6)}`);
+        return openPhoto(blob, words.pieces.pastedPictureOf(type.slice(6)));
       }
-      complain(new Error('There is no picture on the clipboard; copy one and try again.'));
+      complain(new Error(words.pieces.thereIsNoPictureOn));
     } catch {
-      complain(new Error('The browser did not let Dermatex read the clipboard; press Ctrl or ⌘ V instead.'));
+      complain(new Error(words.pieces.theBrowserDidNotLet));
     }
   };
   const discard = async ({ id, name }: PieceCard) => {
     await remove(id);
-    say(`“${name}” deleted`, { action: { label: 'Undo', run: () => void bringBack(id).catch(complain) } });
+    say(words.common.hasBeenDeleted(name), { action: { label: words.common.undo, run: () => void bringBack(id).catch(complain) } });
   };
   const empty = cards?.length === 0;
   return (
     <Page
-      title="Dermatex"
+      title={words.pieces.dermatex}
       aside={
         <View style={{ flexDirection: 'row' }}>
           <Act plain onPress={() => router.navigate('/materials')}>
-            Shelf
+            {words.common.shelf}
           </Act>
           <Act plain onPress={() => router.navigate('/help')}>
-            Help
+            {words.common.help}
           </Act>
         </View>
       }
@@ -115,26 +116,26 @@ export function PiecesScreen() {
         }}
       >
         <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>
-          {empty ? 'Open a photo, and lay paper, canvas or cracks over it.' : 'Open another photo'}
+          {empty ? words.pieces.openAPhotoAndLay : words.pieces.openAnotherPhoto}
         </Text>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Act main icon="image-outline" disabled={busy} onPress={() => void pick()}>
-            Open a photo
+            {words.pieces.openAPhoto}
           </Act>
           <Act icon="content-paste" disabled={busy} onPress={() => void paste()}>
-            Paste
+            {words.pieces.paste}
           </Act>
         </View>
-        <Text style={{ color: c.quiet }}>PNG, JPEG or WebP up to 50 megapixels. Or drop a file here. It stays in this browser.</Text>
+        <Text style={{ color: c.quiet }}>{words.pieces.pngJpegOrWebpUp}</Text>
       </View>
       {cards && cards.length > 0 ? (
-        <Section title="Your pieces">
+        <Section title={words.pieces.yourPieces}>
           <div style={grid}>
             {cards.map((card) => (
               <div key={card.id} style={{ minWidth: 0 }} data-testid="piece-card">
                 <button
                   type="button"
-                  aria-label={`Open ${card.name}`}
+                  aria-label={words.pieces.openNamed(card.name)}
                   style={{ ...frame, background: c.card }}
                   onClick={() => router.navigate(`/piece/${card.id}`)}
                 >
@@ -143,10 +144,10 @@ export function PiecesScreen() {
                 <div style={{ fontFamily: SERIF, fontSize: 17, lineHeight: '22px', color: c.ink, ...oneLine }}>{card.name}</div>
                 <View style={{ flexDirection: 'row', marginLeft: -10 }}>
                   <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void duplicate(card.id).catch(complain)}>
-                    Duplicate
+                    {words.common.duplicate}
                   </Act>
                   <Act plain labelStyle={{ marginHorizontal: 10 }} onPress={() => void discard(card).catch(complain)}>
-                    Delete
+                    {words.common.deleteIt}
                   </Act>
                 </View>
               </div>
@@ -155,25 +156,25 @@ export function PiecesScreen() {
         </Section>
       ) : null}
       {deleted.length > 0 ? (
-        <Fold title={`Deleted (${deleted.length})`}>
-          <Text style={{ color: c.quiet }}>Deleted pieces are kept for 30 days.</Text>
+        <Fold title={words.pieces.deletedCount(deleted.length)}>
+          <Text style={{ color: c.quiet }}>{words.pieces.deletedPiecesAreKeptFor}</Text>
           {deleted.map((card) => (
             <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
               <Text style={{ flex: 1, color: c.ink }} numberOfLines={1}>
                 {card.name}
               </Text>
-              <Act plain accessibilityLabel={`Restore ${card.name}`} onPress={() => void bringBack(card.id).catch(complain)}>
-                Restore
+              <Act plain accessibilityLabel={words.pieces.restoreNamed(card.name)} onPress={() => void bringBack(card.id).catch(complain)}>
+                {words.common.restore}
               </Act>
-              <Act plain accessibilityLabel={`Delete ${card.name} for good`} onPress={() => void removeForGood(card.id).catch(complain)}>
-                Delete for good
+              <Act plain accessibilityLabel={words.pieces.deleteNamedForGood(card.name)} onPress={() => void removeForGood(card.id).catch(complain)}>
+                {words.pieces.deleteForGood}
               </Act>
             </View>
           ))}
         </Fold>
       ) : null}
-      <Section title="From the Skerry Light archive">
-        <Text style={{ color: c.quiet }}>Sample pieces to take apart. The island, the light and its keepers are made up.</Text>
+      <Section title={words.pieces.fromTheSkerryLightArchive}>
+        <Text style={{ color: c.quiet }}>{words.pieces.samplePiecesToTakeApart}</Text>
         <div style={grid}>
           {samples.map((sample) => (
             <SampleCard key={sample.id} sample={sample} disabled={busy} onPress={() => void start(() => createSample(sample))} />
@@ -183,18 +184,18 @@ export function PiecesScreen() {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', justifyContent: 'space-between', gap: 16 }}>
         {space ? (
           <Text style={{ color: c.quiet }} testID="space">
-            {megabytes(space.used)} used of {megabytes(space.quota)} that this browser offers
+            {words.pieces.spaceUsed(megabytes(space.used), megabytes(space.quota))}
           </Text>
         ) : null}
         <Choice
-          label="Theme"
+          label={words.pieces.theme}
           bare
           value={theme}
           options={
             [
-              { value: 'system', label: 'As the system' },
-              { value: 'light', label: 'Light' },
-              { value: 'dark', label: 'Dark' },
+              { value: 'system', label: words.pieces.asTheSystem },
+              { value: 'light', label: words.common.light },
+              { value: 'dark', label: words.pieces.dark },
             ] as const
           }
           onChange={(value) => set({ theme: value })}
@@ -223,7 +224,7 @@ function SampleCard({ sample, disabled, onPress }: { sample: Sample; disabled: b
       type="button"
       disabled={disabled}
       onClick={onPress}
-      aria-label={`Open the sample ${sample.name}`}
+      aria-label={words.pieces.openTheSample(sample.name)}
       style={{ border: 'none', background: 'none', padding: 0, textAlign: 'left', cursor: 'pointer', minWidth: 0 }}
     >
       <span style={{ ...frame, background: c.card }}>

@@ -9,6 +9,7 @@ import { sizesOf } from '@/store/records';
 import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
 import { useColours } from '../theme';
+import { words } from '../words';
 
 /** Pieces with the room that they take, deleted ones too, to be removed for good when the browser's store is full. The open piece is not among them. */
 export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }) {
@@ -27,29 +28,30 @@ export function RoomDialog({ open, onClose }: { open: boolean; onClose(): void }
   }, [open, ids]);
   const sorted = [...others].sort((a, b) => (sizes[b.id] ?? 0) - (sizes[a.id] ?? 0));
   return (
-    <PopUp label="Make room" visible={open} onClose={onClose}>
-      <Dialog.Title>Make room</Dialog.Title>
+    <PopUp label={words.common.makeRoom} visible={open} onClose={onClose}>
+      <Dialog.Title>{words.common.makeRoom}</Dialog.Title>
       <Dialog.Content>
-        <Text style={{ color: c.quiet }}>What is deleted here is gone for good.</Text>
+        <Text style={{ color: c.quiet }}>{words.room.whatIsDeletedHereIs}</Text>
       </Dialog.Content>
       <Dialog.ScrollArea style={{ maxHeight: 380 }}>
         <ScrollView>
-          {sorted.length === 0 ? (
-            <Text style={{ color: c.ink, paddingVertical: 8 }}>There are no other pieces. Pictures on your shelf take room as well.</Text>
-          ) : null}
+          {sorted.length === 0 ? <Text style={{ color: c.ink, paddingVertical: 8 }}>{words.room.thereAreNoOtherPieces}</Text> : null}
           {sorted.map((card) => (
             <View key={card.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingVertical: 4 }}>
               <Text style={{ flex: 1, color: c.ink }}>{card.deleted === undefined ? card.name : `${card.name} (deleted)`}</Text>
               <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }}>{sizes[card.id] === undefined ? '…' : bytesText(sizes[card.id])}</Text>
-              <Act accessibilityLabel={`Delete ${card.name}`} onPress={() => void usePieces.getState().removeForGood(card.id).catch(complain)}>
-                Delete
+              <Act
+                accessibilityLabel={words.common.deleteNamed(card.name)}
+                onPress={() => void usePieces.getState().removeForGood(card.id).catch(complain)}
+              >
+                {words.common.deleteIt}
               </Act>
             </View>
           ))}
         </ScrollView>
       </Dialog.ScrollArea>
       <Dialog.Actions>
-        <Act onPress={onClose}>Done</Act>
+        <Act onPress={onClose}>{words.common.done}</Act>
       </Dialog.Actions>
     </PopUp>
   );

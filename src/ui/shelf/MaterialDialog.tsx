@@ -22,6 +22,7 @@ import { OwnThumb } from '../kit/OwnThumb';
 import { Panel } from '../kit/Panel';
 import { Toggle } from '../kit/Toggle';
 import { SERIF, useColours } from '../theme';
+import { words } from '../words';
 
 interface Props {
   source: SourceInput | null;
@@ -73,12 +74,12 @@ export function MaterialDialog({ source, onClose }: Props) {
       </View>
       <Dialog.ScrollArea style={{ paddingHorizontal: 0, marginBottom: 0, borderColor: c.line }}>
         <ScrollView contentContainerStyle={{ gap: 10, padding: 20, paddingTop: 10 }}>
-          {seamless ? <Toggle label="Look at four tiles" value={tiled} onChange={setFour} /> : null}
+          {seamless ? <Toggle label={words.material.showFourTiles} value={tiled} onChange={setFour} /> : null}
           {material ? <Text style={{ color: c.ink }}>{material.help}</Text> : null}
           <Text style={{ color: c.quiet }}>{material ? about(material) : own ? aboutOwn(own) : ''}</Text>
-          <Toggle label="Among the favourites" value={favourites.includes(id)} onChange={(on) => favour(id, on)} />
+          <Toggle label={words.material.favourite} value={favourites.includes(id)} onChange={(on) => favour(id, on)} />
           <Text style={{ color: c.quiet }}>
-            {uses === null ? '' : uses.length === 0 ? 'Not used in a piece yet.' : `Used in ${uses.join(', ')}.`}
+            {uses === null ? '' : uses.length === 0 ? words.material.notUsedInAPiece : words.material.usedIn(uses.join(', '))}
           </Text>
           {own ? <OwnPanel own={own} /> : null}
         </ScrollView>
@@ -86,15 +87,15 @@ export function MaterialDialog({ source, onClose }: Props) {
       <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
         {own ? (
           <Act plain onPress={() => void useOwn.getState().remove(own.key).then(onClose, complain)}>
-            Delete from shelf
+            {words.material.deleteFromShelf}
           </Act>
         ) : null}
         <Act plain onPress={onClose}>
-          Close
+          {words.common.close}
         </Act>
         {piece ? (
           <Act main onPress={lay}>
-            {`Lay on ${piece.name}`}
+            {words.material.addTo(piece.name)}
           </Act>
         ) : null}
       </Dialog.Actions>
@@ -116,12 +117,12 @@ function useUses(id: string): string[] | null {
 
 function about({ family, suggest, seamless }: ReturnType<typeof materialById>): string {
   const { label } = families.find((f) => f.id === family) ?? { label: '' };
-  const begins = `Begins in ${modeById(suggest.blend).label.toLowerCase()} at ${Math.round(suggest.strength * 100)} %.`;
-  return `${label}. ${begins}${seamless ? ' Tiles without a seam.' : ''}`;
+  const begins = words.material.startsIn(modeById(suggest.blend).label.toLowerCase(), Math.round(suggest.strength * 100));
+  return `${label}. ${begins}${seamless ? words.material.tilesWithoutASeam : ''}`;
 }
 
 const aboutOwn = ({ width, height, maker, licence }: OwnMaterial) =>
-  [`${width} × ${height} pixels`, maker && `by ${maker}`, licence].filter(Boolean).join(', ') + '.';
+  [words.common.pixels(width, height), maker && words.material.by(maker), licence].filter(Boolean).join(', ') + '.';
 
 /** Name and family of an own material, and how it is made to fit. */
 function OwnPanel({ own }: { own: OwnMaterial }) {
@@ -137,14 +138,14 @@ function OwnPanel({ own }: { own: OwnMaterial }) {
   const findBorder = async () => {
     const found = await borderOf(own.key);
     if (found) fit({ left: found.left, top: found.top, right: found.right, bottom: found.bottom });
-    else say('It has no plain border that could be found; trim it by hand where you see one.');
+    else say(words.material.noBorderFound);
   };
   const trims = ['left', 'top', 'right', 'bottom'];
   return (
     <>
       <TextInput
-        label="Name"
-        aria-label="Name"
+        label={words.common.name}
+        aria-label={words.common.name}
         mode="outlined"
         dense
         value={name}
@@ -153,20 +154,20 @@ function OwnPanel({ own }: { own: OwnMaterial }) {
         onSubmitEditing={rename}
         maxLength={200}
       />
-      <Fold title="Clean up scan" changed={own.fitting !== undefined} begin>
+      <Fold title={words.material.cleanUpScan} changed={own.fitting !== undefined} begin>
         <Panel schema={fittingSchema} values={fitting} only={['even', 'seamless', 'grey']} onCommit={(key, value) => fit({ [key]: value })} />
         <Panel schema={fittingSchema} values={fitting} only={trims} onCommit={(key, value) => fit({ [key]: value })} />
         <Acts>
-          <Act onPress={() => void findBorder().catch(complain)}>Find its border</Act>
+          <Act onPress={() => void findBorder().catch(complain)}>{words.material.findTheBorder}</Act>
           <Act plain onPress={() => fit(neutralFitting)}>
-            As it was
+            {words.material.reset}
           </Act>
         </Acts>
       </Fold>
-      <Fold title="Family">
+      <Fold title={words.common.family}>
         <Choice
-          label="Stands among"
-          options={[{ value: 'own', label: 'Your own' }, ...families.map((f) => ({ value: f.id as string, label: f.label as string }))]}
+          label={words.material.shownUnder}
+          options={[{ value: 'own', label: words.common.yourOwn }, ...families.map((f) => ({ value: f.id as string, label: f.label as string }))]}
           value={own.family ?? 'own'}
           onChange={(value) => change({ family: value === 'own' ? undefined : (value as OwnMaterial['family']) })}
         />

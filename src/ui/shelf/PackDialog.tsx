@@ -8,13 +8,14 @@ import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
 import { Toggle } from '../kit/Toggle';
 import { SERIF, useColours } from '../theme';
+import { words } from '../words';
 
 /** Own materials given out as a pack: which, under what name, by whom, on what terms. */
 export function PackDialog({ onClose }: { onClose(): void }) {
   const c = useColours();
   const own = useOwn((s) => s.list);
   const [out, setOut] = useState<Set<string>>(new Set());
-  const [words, setWords] = useState({ name: 'My materials', maker: '', licence: '' });
+  const [about, setAbout] = useState({ name: words.pack.myMaterials, maker: '', licence: '' });
   const list = own.filter((o) => !out.has(o.key));
   const put = (key: string, on: boolean) => {
     const next = new Set(out);
@@ -22,31 +23,31 @@ export function PackDialog({ onClose }: { onClose(): void }) {
     else next.add(key);
     setOut(next);
   };
-  const field = (key: keyof typeof words, label: string) => (
+  const field = (key: keyof typeof about, label: string) => (
     <TextInput
       mode="outlined"
       dense
       label={label}
       aria-label={label}
-      value={words[key]}
+      value={about[key]}
       maxLength={200}
-      onChangeText={(text) => setWords({ ...words, [key]: text })}
+      onChangeText={(text) => setAbout({ ...about, [key]: text })}
     />
   );
   const give = () =>
-    giveOut(list, { ...words, name: words.name.trim() }).then(() => {
-      say(`“${words.name.trim()}” is given out with ${list.length} ${list.length === 1 ? 'picture' : 'pictures'}.`);
+    giveOut(list, { ...about, name: about.name.trim() }).then(() => {
+      say(words.pack.exported(about.name.trim(), list.length));
       onClose();
     }, complain);
   return (
-    <PopUp label="Export pack" onClose={onClose}>
+    <PopUp label={words.common.exportPack} onClose={onClose}>
       <Dialog.ScrollArea style={{ paddingHorizontal: 0, borderColor: c.line }}>
         <ScrollView contentContainerStyle={{ gap: 10, padding: 20 }}>
-          <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>Export pack</Text>
-          <Text style={{ color: c.ink }}>A zip with your pictures as they came, and how each is made to fit.</Text>
-          {field('name', 'Name of the pack')}
-          {field('maker', 'Maker')}
-          {field('licence', 'Terms of use')}
+          <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>{words.common.exportPack}</Text>
+          <Text style={{ color: c.ink }}>{words.pack.aZipOfYourPictures}</Text>
+          {field('name', words.pack.nameOfThePack)}
+          {field('maker', words.pack.maker)}
+          {field('licence', words.pack.termsOfUse)}
           <View>
             {own.map((o) => (
               <Toggle key={o.key} label={labelOf(o)} value={!out.has(o.key)} onChange={(on) => put(o.key, on)} />
@@ -56,10 +57,10 @@ export function PackDialog({ onClose }: { onClose(): void }) {
       </Dialog.ScrollArea>
       <Dialog.Actions style={{ flexWrap: 'wrap', gap: 8 }}>
         <Act plain onPress={onClose}>
-          Close
+          {words.common.close}
         </Act>
-        <Act main disabled={list.length === 0 || words.name.trim() === ''} onPress={() => void give()}>
-          Give it out
+        <Act main disabled={list.length === 0 || about.name.trim() === ''} onPress={() => void give()}>
+          {words.pack.savePack}
         </Act>
       </Dialog.Actions>
     </PopUp>

@@ -16,6 +16,7 @@ import { useDrop } from '../kit/useDrop';
 import { useColours } from '../theme';
 import { MaterialDialog } from './MaterialDialog';
 import { PackDialog } from './PackDialog';
+import { words } from '../words';
 
 export const PICTURES_AND_PACKS = `${PICTURES},application/zip,.zip`;
 
@@ -34,18 +35,18 @@ export function ShelfScreen() {
   const back = () => (router.canGoBack() ? router.back() : router.replace('/'));
   return (
     <Page
-      title="Shelf"
-      back={{ label: 'Back', go: back }}
+      title={words.common.shelf}
+      back={{ label: words.common.back, go: back }}
       aside={
         <Act icon="image-plus" onPress={() => void pickFiles(PICTURES_AND_PACKS, true).then(take)}>
-          Import pictures
+          {words.shelf.importPictures}
         </Act>
       }
     >
       <Busy />
       <Acts>
-        <Act onPress={() => router.push('/packs')}>Look at the supplier’s packs</Act>
-        {some ? <Act onPress={() => setPacking(true)}>Export pack</Act> : null}
+        <Act onPress={() => router.push('/packs')}>{words.shelf.lookAtTheSuppliersPacks}</Act>
+        {some ? <Act onPress={() => setPacking(true)}>{words.common.exportPack}</Act> : null}
       </Acts>
       <MaterialGrid size={width < 700 ? 104 : 156} onChoose={setLooking} />
       <MaterialDialog key={looking ? JSON.stringify(looking) : ''} source={looking} onClose={() => setLooking(null)} />
@@ -62,12 +63,12 @@ function Busy() {
   return (
     <View role="status" style={{ gap: 6 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-        <Text style={{ color: c.ink, flex: 1 }}>{`Bringing in ${busy.done + 1} of ${busy.total}`}</Text>
+        <Text style={{ color: c.ink, flex: 1 }}>{words.shelf.importingOf(busy.done + 1, busy.total)}</Text>
         <Act plain onPress={stopBringing}>
-          Stop
+          {words.common.stop}
         </Act>
       </View>
-      <Progress share={(busy.done + 0.5) / busy.total} label="Bringing in" />
+      <Progress share={(busy.done + 0.5) / busy.total} label={words.shelf.importing} />
     </View>
   );
 }

@@ -8,6 +8,7 @@ import { Act } from '../kit/Act';
 import { Page } from '../kit/Page';
 import { Progress } from '../kit/Progress';
 import { SERIF, useColours } from '../theme';
+import { words } from '../words';
 
 /** Packs of the made-up supplier, to look at and to fetch onto the shelf. */
 export function SupplierScreen() {
@@ -16,19 +17,19 @@ export function SupplierScreen() {
   useEffect(() => void refresh(), [refresh]);
   const back = () => (router.canGoBack() ? router.back() : router.replace('/materials'));
   return (
-    <Page title="The supplier" back={{ label: 'Back', go: back }}>
-      <Text style={{ color: c.ink }}>Packs of scanned sheets, walls and cloth. What you fetch lies on your shelf and stays there.</Text>
+    <Page title={words.supplier.theSupplier} back={{ label: words.common.back, go: back }}>
+      <Text style={{ color: c.ink }}>{words.supplier.about}</Text>
       {asking && !packs ? (
         <View role="status" style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
           <ActivityIndicator color={c.accent} />
-          <Text style={{ color: c.ink }}>Asking the supplier …</Text>
+          <Text style={{ color: c.ink }}>{words.supplier.loading}</Text>
         </View>
       ) : null}
       {wrong ? (
         <View role="alert" style={{ gap: 12, alignItems: 'flex-start' }}>
           <Text style={{ color: c.ink }}>{wrong}</Text>
           <Act main onPress={() => void refresh()}>
-            Ask again
+            {words.supplier.tryAgain}
           </Act>
         </View>
       ) : null}
@@ -46,7 +47,7 @@ function PackCard({ pack }: { pack: SupplierPack }) {
   const { coming, fetched, fetchPack, stop } = useSupplier();
   const busy = useOwn((s) => s.busy);
   const here = coming?.id === pack.id;
-  const size = `${pack.pictures} pictures, ${(pack.bytes / 1e6).toFixed(1)} MB`;
+  const size = words.supplier.size(pack.pictures, (pack.bytes / 1e6).toFixed(1));
   return (
     <View role="group" aria-label={pack.name} style={{ gap: 8 }}>
       <img src={previewOf(pack)} alt="" style={{ ...preview, background: c.card }} />
@@ -59,16 +60,16 @@ function PackCard({ pack }: { pack: SupplierPack }) {
         <View role="status" style={{ gap: 6 }}>
           <Progress share={coming.share} label={pack.name} />
           <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
-            <Text style={{ color: c.ink }}>{`${Math.round(coming.share * 100)} % has come`}</Text>
+            <Text style={{ color: c.ink }}>{words.supplier.downloaded(Math.round(coming.share * 100))}</Text>
             <Act plain onPress={stop}>
-              Stop
+              {words.common.stop}
             </Act>
           </View>
         </View>
       ) : (
         <View style={{ flexDirection: 'row' }}>
           <Act disabled={coming !== null || busy !== null} onPress={() => void fetchPack(pack)}>
-            {fetched.includes(pack.id) ? 'Download again' : 'Download'}
+            {fetched.includes(pack.id) ? words.supplier.downloadAgain : words.supplier.download}
           </Act>
         </View>
       )}

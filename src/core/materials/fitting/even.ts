@@ -72,3 +72,12 @@ export function lightGains({ width, height, pixels }: Small, amount: number): Fl
   for (const v of fit) mean += v / n;
   return Float32Array.from(fit, (v) => Math.min(MOST, Math.max(1 / MOST, Math.exp((mean - v) * amount))));
 }
+
+/** Light counts as uneven when its brightest twentieth is this many times as bright as its darkest, in linear light. */
+const UNEVEN = 1.5;
+
+/** Whether a scan is lit so unevenly that evening it is worth offering. (Our own rule; common practice, no source.) */
+export function isUneven(small: Small): boolean {
+  const gains = lightGains(small, 1).sort();
+  return gains[Math.floor(gains.length * 0.95)] / gains[Math.floor(gains.length * 0.05)] > UNEVEN;
+}

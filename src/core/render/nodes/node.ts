@@ -56,8 +56,6 @@ export interface NodeContext extends DrawContext {
    * was handed over. See `NodePuller.pull`.
    */
   pull(input: string, region: Region): Tile;
-  /** True when something that had to be loaded for an input is left out of this drawing. */
-  isAbsent(input: string): boolean;
 }
 
 /** How one kind of step of a drawing is drawn. */

@@ -1,12 +1,12 @@
 import type { Params } from '../../graph/node';
 import { grow, shrink } from '../../image/tile';
-import { applyAndMaybeCut, applyInStrips, softensFar, treatmentReach, type Step } from '../../treatments/run';
+import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, treatmentReach, type Step } from '../../treatments/run';
 import { defineNode, type NodePuller } from './node';
 
 /** True when a node is a treatment that reads nothing around a pixel. */
 function isPointwise({ graph: { nodes }, extent: { unit } }: NodePuller, index: number): boolean {
   const { op, params } = nodes[index];
-  return op === 'treatment' && treatmentReach(params, unit) === 0 && !softensFar(params, unit);
+  return op === 'treatment' && treatmentReach(params, unit) === 0 && !drawsTreatmentSmaller(params, unit);
 }
 
 /** A treatment of a coat or of the photo, with the input `own` that it starts from. Neighbours that read nothing around a pixel are drawn together. */
@@ -14,7 +14,7 @@ export default defineNode<Params>({
   planes: 4,
   // What it reads of its other inputs, it reads over the tile that it starts from.
   reach: (params, _input, { unit }) => treatmentReach(params, unit),
-  drawsSmaller: softensFar,
+  drawsSmaller: drawsTreatmentSmaller,
   draw(context, region, params) {
     const { puller, index, machine, unit } = context;
     const run: number[] = [];

@@ -13,6 +13,7 @@ import { Act } from '../../kit/Act';
 import { MaterialPicker } from '../../kit/MaterialPicker';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { ownPictures } from './MaterialFacet';
+import { words } from '../../words';
 
 const offered = sources.flatMap((source) => (source.offers ?? []).map((offer) => ({ source, offer })));
 
@@ -55,7 +56,7 @@ export function AddFacet() {
           <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />
         ))}
         <Act plain onPress={() => setOthers(false)}>
-          Back to materials
+          {words.add.backToMaterials}
         </Act>
       </View>
     );
@@ -69,13 +70,13 @@ export function AddFacet() {
       />
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
         <Act plain icon="image-plus" onPress={() => void ownPictures(lay)}>
-          Own picture
+          {words.common.ownPicture}
         </Act>
         <Act plain onPress={() => router.push('/materials')}>
-          Open the shelf
+          {words.add.openTheShelf}
         </Act>
         <Act plain onPress={() => setOthers(true)}>
-          Other coats
+          {words.add.otherCoats}
         </Act>
       </View>
     </View>
@@ -97,7 +98,7 @@ export function UseTried() {
   const tried = useTrying((s) => s.tried);
   return (
     <Act plain disabled={!tried} textColor={c.accent} onPress={keepTried}>
-      Use it
+      {words.common.useIt}
     </Act>
   );
 }

@@ -11,6 +11,7 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { useColours } from '../../theme';
 import { ReadyStep } from './ReadyStep';
+import { words } from '../../words';
 
 const balanceSchema = z.object(balanceFields);
 
@@ -30,27 +31,27 @@ export function BalancePanel() {
     );
   const balance = async () => {
     const now = useBench.getState().piece;
-    if (now) keep('Auto white balance', { gains: await automaticGains(now) });
+    if (now) keep(words.balance.autoWhiteBalance, { gains: await automaticGains(now) });
   };
   const says = picking
-    ? 'Tap something on the photo that should be grey.'
+    ? words.balance.tapSomethingOnThePhoto
     : spot
-      ? 'A spot of the photo is held grey.'
+      ? words.balance.heldGrey
       : automatic
-        ? 'The picture is grey on the whole.'
-        : 'The light as photographed.';
+        ? words.balance.greyOverall
+        : words.balance.asTaken;
   return (
     <View>
       <View style={{ gap: 8, paddingBottom: 8 }}>
         <Text style={{ color: c.quiet }}>{says}</Text>
         <Acts>
           <Act main={picking} onPress={() => set({ tool: picking ? 'frame' : 'neutral' })}>
-            {picking ? 'Stop picking' : 'Pick neutral'}
+            {picking ? words.common.stopPicking : words.common.pickNeutral}
           </Act>
-          <Act onPress={() => void balance().catch(complain)}>Auto white balance</Act>
+          <Act onPress={() => void balance().catch(complain)}>{words.balance.autoWhiteBalance}</Act>
           {spot || automatic ? (
-            <Act plain onPress={() => keep('Reset white balance', {})}>
-              Reset
+            <Act plain onPress={() => keep(words.balance.resetWhiteBalance, {})}>
+              {words.balance.reset}
             </Act>
           ) : null}
         </Acts>

@@ -15,6 +15,7 @@ import { Limits, type LimitValues } from '../../kit/Limits';
 import { Panel } from '../../kit/Panel';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { FirstControls } from './FirstControls';
+import { words } from '../../words';
 
 const strengthSchema = z.object({ strength: strengthField });
 
@@ -27,9 +28,9 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   const strength = (_key: string, v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
   return (
     <View>
-      <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => 'Strength', coat.id)} />
+      <Panel schema={strengthSchema} values={{ strength: coat.strength }} {...panelEdit(strength, () => words.common.strength, coat.id)} />
       <div style={{ display: 'flex', gap: 4 }}>
-        <div style={lineStyle} role="group" aria-label="Suggested">
+        <div style={lineStyle} role="group" aria-label={words.blend.suggested}>
           {suggested(kept.blend).map((mode) => (
             <ModeCard key={mode.id} coat={kept} mode={mode} />
           ))}
@@ -40,7 +41,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           onClick={() => setAll(!all)}
           style={{ ...button, padding: '0 4px', border: 'none', background: 'none', color: c.ink, fontFamily: SANS_MEDIUM }}
         >
-          {all ? 'Fewer' : 'All modes'}
+          {all ? words.blend.fewer : words.blend.allModes}
         </button>
       </div>
       {all
@@ -58,12 +59,12 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           ))
         : null}
       <FirstControls coat={coat} />
-      <Fold title="Tonal range" changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
+      <Fold title={words.blend.tonalRange} changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
         <ToneLimits coat={coat} />
       </Fold>
       <View style={{ alignItems: 'flex-start', paddingTop: 8 }}>
         <Act icon="view-grid-outline" onPress={() => openFacet('contact')}>
-          Compare all modes
+          {words.common.compareAllModes}
         </Act>
       </View>
     </View>
@@ -99,7 +100,7 @@ function ModeCard({ coat, mode }: { coat: Coat; mode: Mode }) {
       onFocus={(e) => e.currentTarget.matches(':focus-visible') && attempt()}
       onBlur={leave}
       onClick={() => {
-        change(`Blend: ${mode.label.toLowerCase()}`, edit);
+        change(words.blend.blend(mode.label.toLowerCase()), edit);
         showHelp(id, mode.help);
       }}
       style={{
@@ -132,10 +133,10 @@ function ToneLimits({ coat }: { coat: Coat }) {
         value={coat.limits}
         counts={counts}
         onPreview={(v) => preview(limits(v))}
-        onCommit={(v, name) => change(stepOf('Tones')(name), limits(v), `${coat.id}.limits.${name}`)}
+        onCommit={(v, name) => change(stepOf(words.blend.tones)(name), limits(v), `${coat.id}.limits.${name}`)}
       />
-      <Act plain onPress={() => change('Reset tonal range', limits([0, 0, 1, 1]))}>
-        Reset tonal range
+      <Act plain onPress={() => change(words.blend.resetTonalRange, limits([0, 0, 1, 1]))}>
+        {words.blend.resetTonalRange}
       </Act>
     </View>
   );

@@ -16,6 +16,7 @@ import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 import { PaintSwitch } from './PaintSwitch';
 import { BrushSize } from './BrushSize';
+import { words } from '../../words';
 
 /** The brush in hand: what a stroke does, how large and how strongly, and what its tip is like. */
 export function BrushPanel() {
@@ -24,33 +25,40 @@ export function BrushPanel() {
     <View>
       <PaintSwitch />
       <Choice
-        label="A stroke will"
+        label={words.brush.aStrokeWill}
         bare
         value={brush.does}
         options={
           [
-            { value: 'take', label: 'Erase' },
-            { value: 'put', label: 'Restore' },
-            { value: 'level', label: 'Set to %' },
+            { value: 'take', label: words.common.erase },
+            { value: 'put', label: words.common.restore },
+            { value: 'level', label: words.brush.setToPercent },
           ] as const
         }
         onChange={(does) => brush.set({ does })}
       />
       {brush.does === 'level' ? (
-        <Slider label="Level" value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
+        <Slider label={words.brush.level} value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
       ) : null}
       <BrushSize />
       <Slider
-        label="Brush strength"
+        label={words.brush.brushStrength}
         value={brush.strength}
         neutral={0.3}
         {...percent}
-        help="Low strength, several strokes, looks natural."
+        help={words.brush.lowStrengthSeveralStrokesLooks}
         onCommit={(strength) => brush.set({ strength })}
       />
-      <Slider label="Hardness" value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
-      <Slider label="Flow" value={brush.flow} neutral={0.5} {...percent} help="Paint per dab." onCommit={(flow) => brush.set({ flow })} />
-      <Fold title="Brush settings">
+      <Slider label={words.brush.hardness} value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
+      <Slider
+        label={words.brush.flow}
+        value={brush.flow}
+        neutral={0.5}
+        {...percent}
+        help={words.brush.paintPerDab}
+        onCommit={(flow) => brush.set({ flow })}
+      />
+      <Fold title={words.brush.brushSettings}>
         <TipPanel />
       </Fold>
     </View>
@@ -66,70 +74,81 @@ function TipPanel() {
   return (
     <View>
       <Choice
-        label="Tip"
+        label={words.brush.tip}
         value={brush.tip}
         options={
           [
-            { value: 'round', label: 'Round' },
-            { value: 'flat', label: 'Flat' },
-            { value: 'cut', label: 'Cut from a material' },
+            { value: 'round', label: words.brush.round },
+            { value: 'flat', label: words.brush.flat },
+            { value: 'cut', label: words.brush.cutFromAMaterial },
           ] as const
         }
         onChange={(tip) => brush.set({ tip, material: brush.material ?? grainOf({ kind: 'material', id: 'brush.dry' }) })}
       />
       {brush.tip === 'cut' ? (
         <View>
-          <Text style={{ color: c.quiet, fontSize: 13 }}>{`Cut from ${sourceName(grain, names)}.`}</Text>
-          <Choice label="What of it paints" value={brush.marks} options={marksOptions} onChange={(marks) => brush.set({ marks })} />
+          <Text style={{ color: c.quiet, fontSize: 13 }}>{words.brush.cutFrom(sourceName(grain, names))}</Text>
+          <Choice label={words.brush.paintsWith} value={brush.marks} options={marksOptions} onChange={(marks) => brush.set({ marks })} />
           <MaterialGrid size={64} current={grain} onChoose={(source) => brush.set({ material: grainOf(source), marks: marksOfSource(source) })} />
         </View>
       ) : null}
       {brush.tip !== 'round' ? (
         <>
-          <Toggle label="Turn with the stroke" value={brush.follow} onChange={(follow) => brush.set({ follow })} />
-          <Slider label="Angle" value={brush.angle} neutral={0} min={-180} max={180} step={5} unit="°" onCommit={(angle) => brush.set({ angle })} />
+          <Toggle label={words.brush.turnWithTheStroke} value={brush.follow} onChange={(follow) => brush.set({ follow })} />
+          <Slider
+            label={words.brush.angle}
+            value={brush.angle}
+            neutral={0}
+            min={-180}
+            max={180}
+            step={5}
+            unit="°"
+            onCommit={(angle) => brush.set({ angle })}
+          />
         </>
       ) : null}
-      <Toggle
-        label="Soft outer ring"
-        help="One gesture: the whole strength in the middle, half of it in a ring twice as wide."
-        value={brush.ring}
-        onChange={(ring) => brush.set({ ring })}
-      />
+      <Toggle label={words.brush.softOuterRing} help={words.brush.ringHelp} value={brush.ring} onChange={(ring) => brush.set({ ring })} />
       <Slider
-        label="Spacing"
+        label={words.brush.spacing}
         value={brush.spacing}
         neutral={0.1}
         {...percent}
         min={0.02}
         max={1}
-        help="From dab to dab, in parts of the size."
+        help={words.brush.spacingHelp}
         onCommit={(spacing) => brush.set({ spacing })}
       />
-      <Slider label="Jitter" value={brush.jitter} neutral={0} {...percent} help="How far dabs stray." onCommit={(jitter) => brush.set({ jitter })} />
       <Slider
-        label="Smooth the stroke"
+        label={words.brush.jitter}
+        value={brush.jitter}
+        neutral={0}
+        {...percent}
+        help={words.brush.howFarDabsStray}
+        onCommit={(jitter) => brush.set({ jitter })}
+      />
+      <Slider
+        label={words.brush.smoothTheStroke}
         value={brush.smooth}
         neutral={0}
         {...percent}
-        help="The tip lags behind and draws a calmer line."
+        help={words.brush.smoothHelp}
         onCommit={(smooth) => brush.set({ smooth })}
       />
       <Toggle
-        label="Lines from tap to tap"
-        help="Or hold Shift; they may start outside the picture."
+        label={words.brush.linesFromTapToTap}
+        help={words.brush.orHoldShiftTheyMay}
         value={brush.straight}
         onChange={(straight) => brush.set({ straight })}
       />
-      <Toggle label="Pen pressure" value={penPressure} onChange={(v) => set({ penPressure: v })} />
+      <Toggle label={words.brush.penPressure} value={penPressure} onChange={(v) => set({ penPressure: v })} />
       {penPressure ? (
         <Pick
-          label="Pressure changes"
+          label={words.brush.pressureChanges}
           value={brush.presses}
           options={[
-            { value: 'both', label: 'size and flow' },
-            { value: 'size', label: 'size' },
-            { value: 'flow', label: 'flow' },
+            { value: 'both', label: words.brush.sizeAndFlow },
+            { value: 'size', label: words.brush.size },
+            { value: 'flow', label: words.brush.flowOnly },
           ]}
           onPick={(v) => brush.set({ presses: v as Stroke['presses'] })}
         />

@@ -3,9 +3,10 @@ import { useBench } from '@/store/bench';
 import { useBrush } from '@/store/brush';
 import { TipSize } from './TipSize';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../../words';
 
 export function BrushSize() {
   const { size, set } = useBrush();
   const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
-  return <TipSize label="Brush size" size={size} neutral={180} max={1000} step={2} pixels={pixels} onSize={(v) => set({ size: v })} />;
+  return <TipSize label={words.brushSize.brushSize} size={size} neutral={180} max={1000} step={2} pixels={pixels} onSize={(v) => set({ size: v })} />;
 }

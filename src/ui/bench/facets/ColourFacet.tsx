@@ -15,6 +15,7 @@ import { useColours } from '../../theme';
 import { Scope } from '../Scope';
 import { BalancePanel } from './BalancePanel';
 import { ReadyStep } from './ReadyStep';
+import { words } from '../../words';
 
 const hueSchema = z.object(hueFields);
 
@@ -28,7 +29,7 @@ export function ColourFacet() {
     if (!now) return;
     const curves = await stretched(now);
     change(
-      'Auto colour',
+      words.colour.autoColour,
       changeReady((r) => ({ ...r, curves })),
     );
   };
@@ -38,7 +39,7 @@ export function ColourFacet() {
       <Scope />
       <ReadyStep field="colour" />
       <Acts>
-        <Act onPress={() => void stretch().catch(complain)}>Auto colour</Act>
+        <Act onPress={() => void stretch().catch(complain)}>{words.colour.autoColour}</Act>
       </Acts>
       <Hues ranges={ready.hues ?? []} />
       <ReadyStep field="ranges" fold />
@@ -55,13 +56,11 @@ function Hues({ ranges }: { ranges: HueRange[] }) {
   const picking = tool === 'hue';
   const put = (next: HueRange[]) => changeReady((r) => ({ ...r, hues: next.length > 0 ? next : undefined }));
   return (
-    <Fold title="Single colours" begin changed={ranges.length > 0}>
-      <Text style={{ color: c.quiet, paddingBottom: 6 }}>
-        {picking ? 'Tap a colour on the photo.' : 'Pick a colour on the photo, then turn, strengthen or lighten what is like it.'}
-      </Text>
+    <Fold title={words.colour.singleColours} begin changed={ranges.length > 0}>
+      <Text style={{ color: c.quiet, paddingBottom: 6 }}>{picking ? words.colour.tapAColourOnThe : words.colour.pickAColourHelp}</Text>
       <Acts>
         <Act main={picking} onPress={() => set({ tool: picking ? 'frame' : 'hue' })}>
-          {picking ? 'Stop picking' : 'Pick a colour'}
+          {picking ? words.common.stopPicking : words.common.pickAColour}
         </Act>
       </Acts>
       {ranges.map((range, i) => {
@@ -70,16 +69,16 @@ function Hues({ ranges }: { ranges: HueRange[] }) {
           <View key={i} style={{ paddingTop: 12 }} testID={`hue-${i}`}>
             <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
               <Swatch from={range.hue} to={range.hue + range.turn} />
-              <Text style={{ color: c.ink, fontSize: 15, flex: 1 }}>{`Colour ${i + 1}`}</Text>
+              <Text style={{ color: c.ink, fontSize: 15, flex: 1 }}>{words.colour.colour(i + 1)}</Text>
               <Act
                 plain
-                accessibilityLabel={`Leave colour ${i + 1} alone`}
-                onPress={() => change('Leave a colour alone', put(ranges.filter((_, k) => k !== i)))}
+                accessibilityLabel={words.colour.removeColour(i + 1)}
+                onPress={() => change(words.colour.removeAColour, put(ranges.filter((_, k) => k !== i)))}
               >
-                Remove
+                {words.common.remove}
               </Act>
             </View>
-            <Panel schema={hueSchema} values={range} {...panelEdit(edit, stepOf(`Colour ${i + 1}`), `ready.hues.${i}`)} />
+            <Panel schema={hueSchema} values={range} {...panelEdit(edit, stepOf(words.colour.colour(i + 1)), `ready.hues.${i}`)} />
           </View>
         );
       })}

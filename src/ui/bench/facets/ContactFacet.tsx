@@ -16,6 +16,7 @@ import { Toggle } from '../../kit/Toggle';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { useViewport } from '../viewport';
 import { useWipe } from '../Wipe';
+import { words } from '../../words';
 
 /** The picture in many ways side by side: looking at one tries it on the bench, two can be wiped against each other, one is taken. */
 export function ContactFacet({ coat: shown }: { coat: Coat }) {
@@ -46,7 +47,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const take = (one: Candidate) => {
     setTried(null);
     useTrying.setState({ way: null });
-    change(`Use ${one.name.toLowerCase()}`, one.edit);
+    change(words.common.useNamed(one.name.toLowerCase()), one.edit);
   };
   const attempt = (one: Candidate | null) => {
     setTried(one?.key ?? null);
@@ -72,7 +73,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
       <Choice
         bare
         scrolls
-        label="What is compared"
+        label={words.contact.whatIsCompared}
         options={subjects.filter((s) => offered.includes(s.id)).map((s) => ({ value: s.id, label: s.label }))}
         value={subject}
         onChange={(v) => {
@@ -84,9 +85,9 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         <Choice
           bare
           scrolls
-          label="Family"
+          label={words.common.family}
           options={[
-            ...(own.length > 0 ? [{ value: OWN, label: 'Your own' }] : []),
+            ...(own.length > 0 ? [{ value: OWN, label: words.common.yourOwn }] : []),
             ...families.map((f) => ({ value: f.id as string, label: f.label })),
           ]}
           value={family}
@@ -100,15 +101,15 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
         <Acts>
           {pair.map((one) => (
             <Act key={one.key} onPress={() => take(one)}>
-              {`Use ${one.name}`}
+              {words.common.useNamed(one.name)}
             </Act>
           ))}
           <Act plain onPress={() => setMarked([])}>
-            Stop comparing
+            {words.contact.stopComparing}
           </Act>
         </Acts>
       ) : null}
-      <div role="group" aria-label="Contact sheet" style={grid}>
+      <div role="group" aria-label={words.contact.contactSheet} style={grid}>
         {list.map((one) => (
           <Cell
             key={one.key}
@@ -123,14 +124,14 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
           />
         ))}
       </div>
-      <Toggle label="Centre at 100 %" value={place === 'detail'} onChange={(on) => setPlace(on ? 'detail' : 'whole')} />
-      <Text style={{ color: c.quiet, fontSize: 13 }}>Tap one to try it on the picture. Mark two to wipe between them.</Text>
+      <Toggle label={words.contact.centreAtFullSize} value={place === 'detail'} onChange={(on) => setPlace(on ? 'detail' : 'whole')} />
+      <Text style={{ color: c.quiet, fontSize: 13 }}>{words.contact.tapOneToTryIt}</Text>
       <Acts>
         <Act disabled={!current} onPressIn={() => holdBefore(true)} onPressOut={() => holdBefore(false)}>
-          Hold to see the photo
+          {words.contact.holdToSeeThePhoto}
         </Act>
         <Act plain onPress={() => openFacet('blend')}>
-          Back to the sliders
+          {words.contact.backToTheSliders}
         </Act>
       </Acts>
     </View>
@@ -143,7 +144,7 @@ export function UseWay() {
   const way = useTrying((s) => s.way);
   return (
     <Act plain disabled={!way} textColor={c.accent} onPress={() => way?.keep()}>
-      Use it
+      {words.common.useIt}
     </Act>
   );
 }
@@ -186,10 +187,16 @@ function Cell({ one, image, tried, marked, onTry, onLeave, onTake, onMark }: Cel
       >
         <canvas ref={canvas} width={4} height={3} aria-hidden style={{ width: '100%', display: 'block', opacity: image ? 1 : 0 }} />
         <span style={{ ...caption, color: on ? c.accent : c.ink, fontFamily: on ? SANS_MEDIUM : SANS, background: c.chrome }}>
-          {tried ? `Use ${one.name}` : one.name}
+          {tried ? words.common.useNamed(one.name) : one.name}
         </span>
       </button>
-      <button type="button" aria-pressed={marked} aria-label={marked ? `${one.name} is marked` : `Mark ${one.name}`} onClick={onMark} style={mark}>
+      <button
+        type="button"
+        aria-pressed={marked}
+        aria-label={marked ? words.contact.isMarked(one.name) : words.contact.mark(one.name)}
+        onClick={onMark}
+        style={mark}
+      >
         <span style={{ ...dot, background: marked ? c.accent : c.chrome, borderColor: marked ? c.accent : c.quiet, color: c.onAccent }}>
           {marked ? '✓' : ''}
         </span>

@@ -11,6 +11,7 @@ import { Panel } from '../../kit/Panel';
 import { percent, Slider } from '../../kit/Slider';
 import { Swatches } from '../../kit/Swatches';
 import { Toggle } from '../../kit/Toggle';
+import { words } from '../../words';
 
 /** The few controls that a coat's material leads with, each doing something at the first tap. */
 export function FirstControls({ coat }: { coat: Coat }) {
@@ -44,7 +45,10 @@ function FirstRow({ coat, spec }: { coat: Coat; spec: FirstSpec }) {
           help={help}
           value={Number(value)}
           neutral={0}
-          toggle={{ on: value !== 0, flip: () => useBench.getState().change(value === 0 ? label : `${label} off`, set(value === 0 ? begins : 0)) }}
+          toggle={{
+            on: value !== 0,
+            flip: () => useBench.getState().change(value === 0 ? label : words.common.isOff(label), set(value === 0 ? begins : 0)),
+          }}
           onPreview={onPreview}
           onCommit={onCommit}
         />

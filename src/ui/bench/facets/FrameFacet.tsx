@@ -16,6 +16,7 @@ import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { LensPanel } from './LensPanel';
+import { words } from '../../words';
 
 /** Width by height that the frame keeps; null when it is free. */
 export function ratioOf(shape: string, own: [number, number], piece: Piece): number | null {
@@ -43,7 +44,7 @@ export function FrameFacet() {
     const ratio = ratioOf(id, values, piece);
     if (ratio !== null)
       change(
-        'Shape of the frame',
+        words.frame.shapeOfTheFrame,
         changeReady((r) => ({ ...r, crop: largestFrame(piece.photo, r, ratio, r.crop.turn) })),
       );
   };
@@ -51,10 +52,10 @@ export function FrameFacet() {
     setLooking(true);
     try {
       const found = await levelOf(piece);
-      if (!found) say('No long level or upright lines were found, so nothing was turned; draw one, or use the slider.');
+      if (!found) say(words.frame.noLevelFound);
       else {
-        change('Auto straighten', turn(found.turn));
-        say(`Levelled by ${found.turn.toFixed(1)}°.`);
+        change(words.frame.autoStraighten, turn(found.turn));
+        say(words.frame.straightenedBy(found.turn.toFixed(1)));
       }
     } catch (error) {
       complain(error);
@@ -66,11 +67,11 @@ export function FrameFacet() {
     setLooking(true);
     try {
       const lines = await uprightsOf(piece);
-      if (!lines) say('No two upright edges were found, so nothing was changed; draw two lines along them.');
+      if (!lines) say(words.frame.noUprightsFound);
       else {
         const corners = uprightCorners(...lines);
         change(
-          'Auto perspective',
+          words.frame.autoPerspective,
           changeReady((r) => withCorners(piece.photo, r, corners)),
         );
       }
@@ -84,7 +85,7 @@ export function FrameFacet() {
   return (
     <View style={{ gap: 8 }}>
       <Text style={{ color: c.quiet }} testID="frame-size">
-        {size.width} × {size.height} of {piece.photo.width} × {piece.photo.height} pixels. The photo itself is never changed.
+        {words.frame.size(size.width, size.height, piece.photo.width, piece.photo.height)}
       </Text>
       <Panel
         schema={cropSchema}
@@ -92,19 +93,21 @@ export function FrameFacet() {
         only={['turn']}
         {...panelEdit(
           (_key, v) => turn(v as number),
-          () => 'Straighten',
+          () => words.frame.straighten,
           'frame',
         )}
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act loading={looking} disabled={looking} onPress={() => void level()}>
-          Auto straighten
+          {words.frame.autoStraighten}
         </Act>
-        <Act onPress={() => set({ tool: tool === 'line' ? 'frame' : 'line' })}>{tool === 'line' ? 'Back to the frame' : 'Draw a level line'}</Act>
+        <Act onPress={() => set({ tool: tool === 'line' ? 'frame' : 'line' })}>
+          {tool === 'line' ? words.frame.backToTheFrame : words.frame.drawALevelLine}
+        </Act>
       </View>
       <Choice
-        label="Shape"
-        options={[...ratios.map((r) => ({ value: r.id, label: r.label })), { value: 'own', label: 'Own' }]}
+        label={words.frame.shape}
+        options={[...ratios.map((r) => ({ value: r.id, label: r.label })), { value: 'own', label: words.frame.own }]}
         value={shape}
         onChange={(id) => shaped(id, own)}
       />
@@ -115,7 +118,7 @@ export function FrameFacet() {
               key={i}
               mode="outlined"
               dense
-              label={i === 0 ? 'Width' : 'Height'}
+              label={i === 0 ? words.frame.width : words.frame.height}
               defaultValue={String(own[i])}
               inputMode="decimal"
               style={{ width: 96 }}
@@ -127,26 +130,28 @@ export function FrameFacet() {
           ))}
         </View>
       ) : null}
-      <Text style={{ fontSize: 15 }}>Perspective</Text>
+      <Text style={{ fontSize: 15 }}>{words.frame.perspective}</Text>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Act disabled={looking} onPress={() => void uprights()}>
-          Auto perspective
+          {words.frame.autoPerspective}
         </Act>
         <Act onPress={() => set({ tool: tool === 'uprights' ? 'frame' : 'uprights', first: null })}>
-          {tool === 'uprights' ? 'Back to the frame' : 'Draw two uprights'}
+          {tool === 'uprights' ? words.frame.backToTheFrame : words.frame.drawTwoUprights}
         </Act>
-        <Act onPress={() => set({ tool: tool === 'corners' ? 'frame' : 'corners' })}>{tool === 'corners' ? 'Back to the frame' : 'Four corners'}</Act>
+        <Act onPress={() => set({ tool: tool === 'corners' ? 'frame' : 'corners' })}>
+          {tool === 'corners' ? words.frame.backToTheFrame : words.common.fourCorners}
+        </Act>
         {ready.perspective ? (
           <Act
             plain
             onPress={() =>
               change(
-                'No perspective',
+                words.frame.noPerspective,
                 changeReady((r) => withCorners(piece.photo, r, null)),
               )
             }
           >
-            As it was taken
+            {words.frame.resetPerspective}
           </Act>
         ) : null}
       </View>
@@ -154,29 +159,29 @@ export function FrameFacet() {
         <Act
           onPress={() =>
             change(
-              'Quarter turn',
+              words.common.quarterTurn,
               changeReady((r) => withQuarter(r, -1)),
             )
           }
         >
-          Rotate left 90°
+          {words.common.rotateLeft}
         </Act>
         <Act
           onPress={() =>
             change(
-              'Quarter turn',
+              words.common.quarterTurn,
               changeReady((r) => withQuarter(r, 1)),
             )
           }
         >
-          Rotate right 90°
+          {words.common.rotateRight}
         </Act>
-        <Act onPress={() => change('Flip horizontal', changeReady(withFlip))}>Flip horizontal</Act>
-        <Act plain onPress={() => change('Reset crop', changeReady(plain))}>
-          Reset crop
+        <Act onPress={() => change(words.frame.flipHorizontal, changeReady(withFlip))}>{words.frame.flipHorizontal}</Act>
+        <Act plain onPress={() => change(words.frame.resetCrop, changeReady(plain))}>
+          {words.frame.resetCrop}
         </Act>
       </View>
-      <Fold title="Lens" changed={ready.lens !== undefined || ready.fringe !== undefined}>
+      <Fold title={words.frame.lens} changed={ready.lens !== undefined || ready.fringe !== undefined}>
         <LensPanel />
       </Fold>
     </View>

@@ -18,6 +18,7 @@ import { percent, Slider } from '../../kit/Slider';
 import { RegionRow } from './RegionRow';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { words } from '../../words';
 
 /** Milliseconds that the piece must have rested before it is measured. */
 const REST = 150;
@@ -43,22 +44,20 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
     <View style={{ gap: 4 }}>
       {guarded ? (
         <Text testID="found" style={{ color: c.quiet }}>
-          {finding ? guardSentence(finding, piece.guards ?? neutral) : 'Faces are found on this device.'}
+          {finding ? guardSentence(finding, piece.guards ?? neutral) : words.guards.facesAreFoundOnThis}
         </Text>
       ) : (
-        <Text style={{ color: c.quiet }}>
-          Eyes, lips, hair and the whole subject can be kept from every coat. They are found on this device; nothing leaves it.
-        </Text>
+        <Text style={{ color: c.quiet }}>{words.guards.about}</Text>
       )}
       {progress !== null ? (
         <View style={{ gap: 8, paddingVertical: 8 }}>
-          <Progress share={progress} label="Looking for faces and people" />
-          <Act onPress={stopFinding}>Stop</Act>
+          <Progress share={progress} label={words.guards.lookingForFacesAndPeople} />
+          <Act onPress={stopFinding}>{words.common.stop}</Act>
         </View>
       ) : !guarded ? (
         <Acts>
           <Act main icon="account-search-outline" onPress={() => void findGuards()}>
-            Find faces and people
+            {words.guards.findFacesAndPeople}
           </Act>
         </Acts>
       ) : null}
@@ -67,19 +66,19 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
           <Faces piece={piece} />
           <WhatIsKept piece={piece} />
           <Choice
-            label="See"
+            label={words.common.see}
             value={show}
             options={
               [
-                { value: 'none', label: 'The picture' },
-                { value: 'colour', label: 'Show guards' },
-                { value: 'heat', label: 'Show changes' },
+                { value: 'none', label: words.common.thePicture },
+                { value: 'colour', label: words.guards.showGuards },
+                { value: 'heat', label: words.guards.showChanges },
               ] as const
             }
             onChange={(v) => set({ show: v })}
           />
           {coat ? <Respect coat={coat} /> : null}
-          <div role="list" aria-label="Regions" style={{ borderTop: `1px solid ${c.line}`, marginTop: 8 }}>
+          <div role="list" aria-label={words.guards.regions} style={{ borderTop: `1px solid ${c.line}`, marginTop: 8 }}>
             {regions.map(({ id, label }) => (
               <RegionRow key={id} id={id} label={label} piece={piece} coat={coat} />
             ))}
@@ -87,18 +86,18 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
           {coats > 0 ? (
             <View style={{ gap: 4, paddingTop: 8 }}>
               <Text style={{ color: c.quiet, fontSize: 13 }}>
-                {report ? (exact ? 'Measured at the photo’s own pixels.' : 'Measured on a small drawing as you work.') : ''}
+                {report ? (exact ? words.guards.measuredAtThePhotosOwn : words.guards.measuredOnASmallDrawing) : ''}
               </Text>
               <Acts>
-                <Act onPress={() => void measureExactly(kept).catch(complain)}>Measure exactly</Act>
+                <Act onPress={() => void measureExactly(kept).catch(complain)}>{words.guards.measureExactly}</Act>
                 <Act
                   plain
                   onPress={() => {
-                    useBench.getState().change('Remove guards', (p) => ({ ...p, guards: undefined }));
+                    useBench.getState().change(words.guards.removeGuards, (p) => ({ ...p, guards: undefined }));
                     set({ region: null, show: 'none' });
                   }}
                 >
-                  Remove guards
+                  {words.guards.removeGuards}
                 </Act>
               </Acts>
             </View>
@@ -119,18 +118,18 @@ function WhatIsKept({ piece }: { piece: Piece }) {
       <Choice
         bare
         scrolls
-        label="What is kept"
+        label={words.guards.whatIsKept}
         options={guardChoices.map(({ id, label }) => ({ value: id, label }))}
         value={choice}
-        onChange={(v) => useBench.getState().change(`Guard: ${v}`, keepChoice(v, Math.max(amount, 0.05)))}
+        onChange={(v) => useBench.getState().change(words.guards.guard(v), keepChoice(v, Math.max(amount, 0.05)))}
       />
       <Slider
-        label="Amount"
+        label={words.guards.amount}
         value={amount}
         neutral={1}
         {...percent}
-        help="How clean they stay under the coats."
-        {...controlEdit((v: number) => keepChoice(choice, v), 'Guard: amount', 'guards.choice')}
+        help={words.guards.howCleanTheyStayUnder}
+        {...controlEdit((v: number) => keepChoice(choice, v), words.guards.guardAmount, 'guards.choice')}
       />
     </View>
   );
@@ -145,10 +144,10 @@ function Faces({ piece }: { piece: Piece }) {
     return (
       <Toggle
         key={i}
-        label={`Face ${i + 1}`}
-        help={face.score >= SURE ? undefined : 'It may be a face.'}
+        label={words.guards.face(i + 1)}
+        help={face.score >= SURE ? undefined : words.guards.itMayBeAFace}
         value={taken}
-        onChange={(v) => change(v ? 'Guard a face' : 'Leave a face out', takeFace(i, v))}
+        onChange={(v) => change(v ? words.guards.guardAFace : words.guards.skipAFace, takeFace(i, v))}
       />
     );
   });
@@ -163,20 +162,20 @@ function Respect({ coat }: { coat: Coat }) {
   return (
     <View>
       <Slider
-        label="Guard strength"
+        label={words.guards.guardStrength}
         value={coat.guards}
         neutral={1}
         {...percent}
-        help="How far the guards hold this coat back."
-        {...controlEdit(set, 'Guard strength', `${coat.id}.guards`)}
+        help={words.guards.howFarTheGuardsHold}
+        {...controlEdit(set, words.guards.guardStrength, `${coat.id}.guards`)}
       />
       <Toggle
-        label="Own amounts for this coat"
-        help={own ? 'The amounts below are this coat’s alone.' : 'The amounts below hold for every coat.'}
+        label={words.guards.ownAmountsForThisCoat}
+        help={own ? words.guards.theAmountsBelowAreThis : words.guards.theAmountsBelowHoldFor}
         value={own}
         onChange={(v) =>
           change(
-            v ? 'Own amounts' : 'Amounts of all coats',
+            v ? words.guards.ownAmounts : words.guards.amountsOfAllCoats,
             changeCoat(coat.id, () => ({ guardAmounts: v ? {} : undefined })),
           )
         }

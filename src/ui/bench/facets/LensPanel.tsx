@@ -9,6 +9,7 @@ import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { useColours } from '../../theme';
 import { ReadyStep } from './ReadyStep';
+import { words } from '../../words';
 
 /** What the lens did: bent lines, coloured edges, dark corners. */
 export function LensPanel() {
@@ -21,13 +22,13 @@ export function LensPanel() {
     setLooking(true);
     try {
       const found = await fringesOf(piece);
-      if (!found) return say('Too few hard edges were found to tell, so nothing was changed; use the two sliders.');
+      if (!found) return say(words.lens.tooFewEdges);
       const { red, blue } = found;
       useBench.getState().change(
-        'Auto fringes',
+        words.lens.autoFringes,
         changeReady((r) => ({ ...r, lens: { ...lensSchema.parse(r.lens ?? {}), red, blue } })),
       );
-      say(`Red by ${red.toFixed(2)} ‰ and blue by ${blue.toFixed(2)} ‰, from ${found.edges} edges.`);
+      say(words.lens.redByAndBlueBy(red.toFixed(2), blue.toFixed(2), found.edges));
     } catch (error) {
       complain(error);
     } finally {
@@ -37,17 +38,13 @@ export function LensPanel() {
   return (
     <View>
       <View style={{ gap: 8, paddingBottom: 4 }}>
-        <Text style={{ color: c.quiet }}>
-          {tool === 'bend'
-            ? 'Draw along something straight that looks bent.'
-            : 'Straighten what the lens has bent by drawing along it, or by the slider.'}
-        </Text>
+        <Text style={{ color: c.quiet }}>{tool === 'bend' ? words.lens.drawAlongSomethingStraightThat : words.lens.bentHelp}</Text>
         <Acts>
           <Act main={tool === 'bend'} onPress={() => set({ tool: tool === 'bend' ? 'frame' : 'bend' })}>
-            {tool === 'bend' ? 'Stop drawing' : 'Draw along a bent line'}
+            {tool === 'bend' ? words.lens.stopDrawing : words.lens.drawAlongABentLine}
           </Act>
           <Act loading={looking} disabled={looking} onPress={() => void fringes()}>
-            Auto fringes
+            {words.lens.autoFringes}
           </Act>
         </Acts>
       </View>

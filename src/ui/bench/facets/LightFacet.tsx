@@ -15,6 +15,7 @@ import { PictureCards } from '../../kit/PictureCards';
 import { Scope, ScopePlot } from '../Scope';
 import { useThumb } from '../useThumb';
 import { ReadyStep } from './ReadyStep';
+import { words } from '../../words';
 
 /** Light of the photo, under every coat. */
 export function LightFacet() {
@@ -36,10 +37,10 @@ export function LightFacet() {
 }
 
 const channels = [
-  { value: 'all', label: 'All' },
-  { value: 'red', label: 'Red' },
-  { value: 'green', label: 'Green' },
-  { value: 'blue', label: 'Blue' },
+  { value: 'all', label: words.common.all },
+  { value: 'red', label: words.light.red },
+  { value: 'green', label: words.light.green },
+  { value: 'blue', label: words.light.blue },
 ] as const;
 
 const curvesSchema = z.object(curvesFields);
@@ -53,20 +54,20 @@ function Curves({ piece }: { piece: Piece }) {
   const values = { ...neutral, ...own };
   const set = (key: string, v: unknown) => changeReady((r) => ({ ...r, curves: { ...values, [key]: v } }));
   return (
-    <Fold title="Curves" begin changed={own !== undefined && JSON.stringify(values) !== JSON.stringify(neutral)}>
+    <Fold title={words.light.curves} begin changed={own !== undefined && JSON.stringify(values) !== JSON.stringify(neutral)}>
       <ScopePlot kind="parade" />
-      <Choice label="Curve of" options={channels} value={channel} onChange={setChannel} />
-      <Panel schema={curvesSchema} values={values} only={[channel]} {...panelEdit(set, stepOf('Curve'), 'ready.curves')} />
+      <Choice label={words.light.curveOf} options={channels} value={channel} onChange={setChannel} />
+      <Panel schema={curvesSchema} values={values} only={[channel]} {...panelEdit(set, stepOf(words.light.curve), 'ready.curves')} />
       <Act
         plain
         onPress={() =>
           change(
-            'Straight curves',
+            words.light.straightCurves,
             changeReady((r) => ({ ...r, curves: undefined })),
           )
         }
       >
-        Reset curves
+        {words.light.resetCurves}
       </Act>
     </Fold>
   );
@@ -79,7 +80,7 @@ function ToneStarts({ piece }: { piece: Piece }) {
   const now = JSON.stringify(ready.localTone);
   return (
     <PictureCards
-      label="Start from"
+      label={words.light.startFrom}
       cards={localToneStarts.map(({ name, values }) => ({
         name,
         on: JSON.stringify(values) === now,

@@ -15,10 +15,11 @@ import { Panel } from '../../kit/Panel';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { OwnLooks } from './OwnLooks';
 import { StartsFacet } from './StartsFacet';
+import { words } from '../../words';
 
 type Filter = 'all' | 'own' | (typeof lookFamilies)[number]['id'];
 
-const strengthSchema = z.object({ strength: share('All coats', 1, { help: 'Strength of all coats together.' }) });
+const strengthSchema = z.object({ strength: share(words.looks.allCoats, 1, { help: words.looks.strengthOfAllCoatsTogether }) });
 
 /** Looks on one's own photo: a tap tries one, each in place of the last; “Use it”, or a second tap, keeps it. Below, looks of one's own and readyings. */
 export function LooksFacet() {
@@ -52,28 +53,28 @@ export function LooksFacet() {
       <Choice
         bare
         scrolls
-        label="Kind of look"
+        label={words.looks.kindOfLook}
         options={[
-          { value: 'all' as Filter, label: 'All' },
-          ...(own.length > 0 ? [{ value: 'own' as Filter, label: 'Yours' }] : []),
+          { value: 'all' as Filter, label: words.common.all },
+          ...(own.length > 0 ? [{ value: 'own' as Filter, label: words.looks.yours }] : []),
           ...lookFamilies.map(({ id, label }) => ({ value: id as Filter, label })),
         ]}
         value={filter}
         onChange={(kind) => setFilter(kind as Filter)}
       />
-      <div role="group" aria-label="Looks" style={grid}>
+      <div role="group" aria-label={words.looks.looks} style={grid}>
         {list.map((look) => (
           <LookCard key={look.id} look={look} on={tried?.id === look.id} onPress={() => void attempt(look).catch(complain)} />
         ))}
       </div>
-      {shipped === null ? <Text style={{ color: c.quiet }}>Loading looks …</Text> : null}
+      {shipped === null ? <Text style={{ color: c.quiet }}>{words.looks.loading}</Text> : null}
       {coats > 0 ? (
         <Panel
           schema={strengthSchema}
           values={{ strength }}
           {...panelEdit(
             (_key, v) => (piece) => ({ ...piece, strength: v as number }),
-            () => 'Strength of all coats',
+            () => words.common.strengthOfAllCoats,
             'piece',
           )}
         />
@@ -98,7 +99,7 @@ export function UseLook() {
   const tried = useTrying((s) => s.look);
   return (
     <Act plain disabled={!tried} textColor={c.accent} onPress={keepLook}>
-      Use it
+      {words.common.useIt}
     </Act>
   );
 }

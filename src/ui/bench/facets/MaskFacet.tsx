@@ -21,6 +21,7 @@ import { maskColours } from '../../theme';
 import { BrushPanel } from './BrushPanel';
 import { AddMaskPart, MaskPartList } from './MaskParts';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../../words';
 
 /** Where the coat applies: the brush in hand, what the mask starts from, its parts, the whole of it, and how it is seen. */
 export function MaskFacet({ coat }: { coat: Coat }) {
@@ -31,35 +32,35 @@ export function MaskFacet({ coat }: { coat: Coat }) {
     <View style={{ gap: 4 }}>
       <BrushPanel />
       <Choice
-        label="See"
+        label={words.common.see}
         value={maskView}
         options={
           [
-            { value: 'none', label: 'The picture' },
-            { value: 'over', label: 'Show mask' },
-            { value: 'alone', label: 'Mask alone' },
+            { value: 'none', label: words.common.thePicture },
+            { value: 'over', label: words.mask.showMask },
+            { value: 'alone', label: words.mask.maskAlone },
           ] as const
         }
         onChange={showMask}
       />
       {maskView === 'over' ? (
         <Choice
-          label="Colour over what is kept clear"
+          label={words.mask.colourOverHidden}
           value={maskColour}
           options={maskColours.map((m) => ({ value: m.id, label: m.label }))}
           onChange={(v) => set({ maskColour: v })}
         />
       ) : null}
       <Choice
-        label="Start"
+        label={words.mask.start}
         value={coat.mask.start}
         options={
           [
-            { value: 'all', label: 'Shown' },
-            { value: 'none', label: 'Hidden' },
+            { value: 'all', label: words.common.shown },
+            { value: 'none', label: words.mask.hidden },
           ] as const
         }
-        onChange={(start) => change(start === 'all' ? 'Start: shown' : 'Start: hidden', setMask(coat.id, { start }))}
+        onChange={(start) => change(start === 'all' ? words.mask.startShown : words.mask.startHidden, setMask(coat.id, { start }))}
       />
       <AddMaskPart coat={coat} />
       <MaskPartList coat={coat} />
@@ -70,12 +71,12 @@ export function MaskFacet({ coat }: { coat: Coat }) {
             plain
             onPress={() =>
               change(
-                'Clear the mask',
+                words.mask.clearTheMask,
                 changeCoat(coat.id, (k) => ({ mask: { ...k.mask, parts: [] } })),
               )
             }
           >
-            Clear the mask
+            {words.mask.clearTheMask}
           </Act>
         </Acts>
       ) : null}
@@ -96,45 +97,45 @@ function WholeMask({ coat }: { coat: Coat }) {
   const others = coats.filter((k) => k.id !== coat.id).map((k) => ({ value: k.id, label: coatTitle(k, names) }));
   const named = (id: string) => others.find((o) => o.value === id)?.label ?? '';
   return (
-    <Fold title="Whole mask" changed={changed}>
+    <Fold title={words.mask.wholeMask} changed={changed}>
       <Panel
         schema={wholeSchema}
         values={mask}
         lengths={pixels}
-        {...panelEdit((key, v) => setMask(coat.id, { [key]: v }), stepOf('Mask'), `${coat.id}.mask`)}
+        {...panelEdit((key, v) => setMask(coat.id, { [key]: v }), stepOf(words.common.mask), `${coat.id}.mask`)}
       />
       {sourceByKind(coat.source.kind as string).laid ? (
         <Toggle
-          label="Moves with the material"
-          help="Else it stays on the photo when the material is laid elsewhere."
+          label={words.mask.movesWithTheMaterial}
+          help={words.mask.movesHelp}
           value={mask.anchor === 'lay'}
-          onChange={(v) => change(v ? 'Mask moves with the material' : 'Mask stays on the photo', anchorMask(coat.id, v ? 'lay' : 'photo'))}
+          onChange={(v) => change(v ? words.mask.maskMovesWithTheMaterial : words.mask.maskStaysOnThePhoto, anchorMask(coat.id, v ? 'lay' : 'photo'))}
         />
       ) : null}
       {others.length > 0 ? (
         <>
           <Pick
-            label="Copy it to"
-            says="Copy the mask to another coat"
+            label={words.common.copyItTo}
+            says={words.mask.copyTheMaskToAnother}
             value=""
-            none="another coat…"
+            none={words.common.anotherCoat}
             options={others}
             onPick={(id) => {
               if (!id) return;
-              change('Copy the mask', copyMask(coat.id, id));
-              say(`The mask is on “${named(id)}” too.`);
+              change(words.mask.copyTheMask, copyMask(coat.id, id));
+              say(words.mask.theMaskIsOnToo(named(id)));
             }}
           />
           <Pick
-            label="Use the mask of"
-            says="Use the mask of another coat"
+            label={words.mask.useTheMaskOf}
+            says={words.mask.useTheMaskOfAnother}
             value=""
-            none="another coat…"
+            none={words.common.anotherCoat}
             options={others}
             onPick={(id) => {
               if (!id) return;
-              change('Link the masks', linkMask(coat.id, id));
-              say(`What is changed on “${named(id)}” changes here.`);
+              change(words.mask.linkTheMasks, linkMask(coat.id, id));
+              say(words.mask.linked(named(id)));
             }}
           />
         </>

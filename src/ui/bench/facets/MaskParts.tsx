@@ -21,6 +21,7 @@ import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../../words';
 
 const added = maskParts.filter((p) => p.kind !== 'strokes');
 
@@ -31,18 +32,18 @@ export function AddMaskPart({ coat }: { coat: Coat }) {
   const add = (kind: string, label: string) => {
     const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
     const own = kind === 'material' ? { id: 'cracks.glaze', marks: marksOf('cracks.glaze') } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
-    change(`Add ${label.toLowerCase()}`, addPart(coat.id, maskPartByKind(kind).schema.parse({ kind, op, ...own })));
+    change(words.common.addNamed(label.toLowerCase()), addPart(coat.id, maskPartByKind(kind).schema.parse({ kind, op, ...own })));
   };
   return (
     <View>
       <Acts>
-        <Act onPress={() => add('ellipse', 'ellipse')}>Add an ellipse</Act>
-        <Act onPress={() => add('gradient', 'gradient')}>Add a gradient</Act>
+        <Act onPress={() => add('ellipse', 'ellipse')}>{words.mask.addAnEllipse}</Act>
+        <Act onPress={() => add('gradient', 'gradient')}>{words.mask.addAGradient}</Act>
       </Acts>
       <Pick
-        label="Add to the mask"
+        label={words.mask.addToTheMask}
         value=""
-        none="another part …"
+        none={words.mask.anotherPart}
         options={added.filter((p) => p.kind !== 'coat' || others.length > 0).map((p) => ({ value: p.kind, label: p.label }))}
         onPick={(kind) => kind && add(kind, maskPartByKind(kind).label)}
       />
@@ -68,7 +69,11 @@ function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unk
   const last = index === coat.mask.parts.length - 1;
   return (
     <Fold title={title} changed={on} begin={last}>
-      <Toggle label="On" value={on} onChange={(v) => change(v ? `${entry.label} on` : `${entry.label} off`, set('active', v))} />
+      <Toggle
+        label={words.common.on}
+        value={on}
+        onChange={(v) => change(v ? words.common.isOn(entry.label) : words.common.isOff(entry.label), set('active', v))}
+      />
       {kind === 'colours' ? <PickedColours coat={coat} part={part} index={index} /> : null}
       {kind === 'material' ? <PartMaterial coat={coat} part={part} index={index} /> : null}
       {kind === 'coat' ? <PartCoat coat={coat} part={part} index={index} /> : null}
@@ -77,21 +82,25 @@ function PartPanel({ coat, part, index }: { coat: Coat; part: Record<string, unk
         <Act
           plain
           disabled={index === 0}
-          accessibilityLabel={`${entry.label} earlier`}
-          onPress={() => change(`${entry.label} earlier`, movePartBy(coat.id, index, -1))}
+          accessibilityLabel={words.mask.moveUp(entry.label)}
+          onPress={() => change(words.mask.moveUp(entry.label), movePartBy(coat.id, index, -1))}
         >
-          Move up
+          {words.common.moveUp}
         </Act>
         <Act
           plain
           disabled={last}
-          accessibilityLabel={`${entry.label} later`}
-          onPress={() => change(`${entry.label} later`, movePartBy(coat.id, index, 1))}
+          accessibilityLabel={words.mask.moveDown(entry.label)}
+          onPress={() => change(words.mask.moveDown(entry.label), movePartBy(coat.id, index, 1))}
         >
-          Move down
+          {words.common.moveDown}
         </Act>
-        <Act plain accessibilityLabel={`Remove ${name}`} onPress={() => (preview(null), change(`Remove ${name}`, changePart(coat.id, index, null)))}>
-          Remove
+        <Act
+          plain
+          accessibilityLabel={words.mask.remove(name)}
+          onPress={() => (preview(null), change(words.mask.remove(name), changePart(coat.id, index, null)))}
+        >
+          {words.common.remove}
         </Act>
       </Acts>
     </Fold>
@@ -132,25 +141,25 @@ function PickedColours({ coat, part, index }: PartProps) {
           <button
             key={`${hex}-${i}`}
             type="button"
-            aria-label={`Leave out ${hex}`}
-            title={`Leave out ${hex}`}
-            onClick={() => change('Leave out a colour', set(picked.filter((_, k) => k !== i)))}
+            aria-label={words.mask.leaveOut(hex)}
+            title={words.mask.leaveOut(hex)}
+            onClick={() => change(words.mask.leaveOutAColour, set(picked.filter((_, k) => k !== i)))}
             style={{ width: 44, height: 44, background: hex, border: `1px solid ${c.line}`, borderRadius: 2, cursor: 'pointer' }}
           />
         ))}
         <Act
           onPress={() =>
-            usePicking.getState().ask('Tap a colour on the picture', (hex) => {
+            usePicking.getState().ask(words.mask.tapAColourOnThe, (hex) => {
               const now = useBench.getState().piece?.coats.find((k) => k.id === coat.id)?.mask.parts[index];
               const list = (now?.picked as string[] | undefined) ?? picked;
-              change('Pick a colour', set([...list, hex].slice(0, 16)));
+              change(words.common.pickAColour, set([...list, hex].slice(0, 16)));
             })
           }
         >
-          {picked.length === 0 ? 'Pick a colour' : 'Pick another'}
+          {picked.length === 0 ? words.common.pickAColour : words.mask.pickAnother}
         </Act>
       </Acts>
-      {picked.length === 0 ? <Text style={{ color: c.quiet, fontSize: 13 }}>It does nothing until a colour is picked.</Text> : null}
+      {picked.length === 0 ? <Text style={{ color: c.quiet, fontSize: 13 }}>{words.mask.pickFirst}</Text> : null}
     </View>
   );
 }
@@ -163,7 +172,7 @@ function PartMaterial({ coat, part, index }: PartProps) {
       current={sourceOfGrain(part)}
       onChoose={(source) =>
         change(
-          'Another material as mask',
+          words.mask.anotherMaterialAsMask,
           changePart(coat.id, index, { ...grainOf(source), params: source.params ?? {}, marks: marksOfSource(source) }),
         )
       }
@@ -177,11 +186,11 @@ function PartCoat({ coat, part, index }: PartProps) {
   const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   return (
     <Pick
-      label="Whose mask"
+      label={words.mask.whoseMask}
       value={String(part.coat)}
-      none={others.some((k) => k.id === part.coat) ? undefined : 'a coat that is gone'}
+      none={others.some((k) => k.id === part.coat) ? undefined : words.mask.removedCoat}
       options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
-      onPick={(id) => change('Mask of another coat', changePart(coat.id, index, { coat: id }))}
+      onPick={(id) => change(words.mask.maskOfAnotherCoat, changePart(coat.id, index, { coat: id }))}
     />
   );
 }

@@ -17,6 +17,7 @@ import { MaterialPicker } from '../../kit/MaterialPicker';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { SourcePanel } from './SourcePanel';
+import { words } from '../../words';
 
 /** Files of the person's own, each laid or exchanged once it is on the shelf. */
 export const ownPictures = async (then: (source: SourceInput) => void) => {
@@ -34,7 +35,7 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
   const source = coat.source as unknown as SourceInput & { id: string; seed: number; params: Record<string, unknown> };
   const exchange = (next: SourceInput) => {
     useShelf.getState().laid(next);
-    change(`Exchange for ${sourceName(next, names)}`, exchangeSource(coat.id, next));
+    change(words.material.replaceWith(sourceName(next, names)), exchangeSource(coat.id, next));
   };
   const set = (key: string, value: unknown): SourceInput => ({ ...source, params: { ...source.params, [key]: value } });
   const material = source.kind === 'material' ? materialById(source.id) : null;
@@ -46,9 +47,9 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
           <View style={styles.row}>
             <Act
               icon="dice-5-outline"
-              onPress={() => change('New variation', exchangeSource(coat.id, { ...source, seed: (source.seed * 31 + 7) % 9973 }))}
+              onPress={() => change(words.material.newVariation, exchangeSource(coat.id, { ...source, seed: (source.seed * 31 + 7) % 9973 }))}
             >
-              New variation
+              {words.material.newVariation}
             </Act>
           </View>
           <Panel
@@ -62,10 +63,10 @@ export function MaterialFacet({ coat }: { coat: Coat }) {
       {WITH_OWN_PANEL.includes(source.kind) ? null : <SourcePanel coat={coat} />}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}
-      <Text style={{ color: c.ink }}>Replace the material. All settings stay.</Text>
+      <Text style={{ color: c.ink }}>{words.material.replaceTheMaterialAllSettings}</Text>
       <MaterialPicker current={source} onChoose={exchange} />
       <Act icon="image-plus" onPress={() => void ownPictures(exchange)}>
-        Own picture
+        {words.common.ownPicture}
       </Act>
     </View>
   );
@@ -84,9 +85,9 @@ function CutPanel({ coat }: { coat: Coat }) {
       {cut ? <Panel schema={cutoutSchema} values={source} {...panelEdit(set, (label) => label, `${coat.id}.cut`)} /> : null}
       {cut && !source.file ? (
         <>
-          <Text style={{ color: c.quiet }}>What the subject is can be said and painted under Guards; along hair its edge can be refined there.</Text>
+          <Text style={{ color: c.quiet }}>{words.material.correctTheSubjectHelp}</Text>
           <View style={styles.row}>
-            <Act onPress={() => openFacet('guards')}>Mend the subject</Act>
+            <Act onPress={() => openFacet('guards')}>{words.material.correctTheSubject}</Act>
           </View>
         </>
       ) : null}
@@ -95,12 +96,12 @@ function CutPanel({ coat }: { coat: Coat }) {
           <Act
             onPress={() =>
               change(
-                cut ? 'The whole picture' : 'Cut out its subject',
+                cut ? words.material.theWholePicture : words.material.cutOutItsSubject,
                 exchangeSource(coat.id, { kind: cut ? 'picture' : 'cutout', file: source.file, ...size }),
               )
             }
           >
-            {cut ? 'The whole picture' : 'Cut out its subject'}
+            {cut ? words.material.theWholePicture : words.material.cutOutItsSubject}
           </Act>
         </View>
       ) : null}
@@ -111,12 +112,14 @@ function CutPanel({ coat }: { coat: Coat }) {
 /** How the picture of this coat is made to fit; the one on the shelf stays as it is. */
 function FitPanel({ coat }: { coat: Coat }) {
   const source = coat.source as unknown as SourceInput & { file: string; fitting?: Fitting };
+  const c = useColours();
   const own = useOwn((s) => s.list.find((o) => o.key === source.file));
   if (!own) return null;
   const fitting = source.fitting ?? neutralFitting;
   const set = (key: string, value: unknown) => exchangeSource(coat.id, sourceOf({ ...own, fitting: { ...fitting, [key]: value } }));
   return (
-    <Fold title="Clean up scan" changed={source.fitting !== undefined}>
+    <Fold title={words.material.cleanUpScan} changed={source.fitting !== undefined} begin={own.uneven}>
+      {own.uneven && fitting.even === 0 ? <Text style={{ color: c.quiet }}>{words.material.unevenLight}</Text> : null}
       <Panel
         schema={fittingSchema}
         values={fitting}

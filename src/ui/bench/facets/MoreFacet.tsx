@@ -10,6 +10,7 @@ import { setVisible } from '@/store/editing';
 import { useOwn } from '@/store/own';
 import { Act } from '../../kit/Act';
 import { Toggle } from '../../kit/Toggle';
+import { words } from '../../words';
 
 /** What is done to a coat as a whole, in words. */
 export function MoreFacet({ coat }: { coat: Coat }) {
@@ -23,7 +24,7 @@ export function MoreFacet({ coat }: { coat: Coat }) {
     if (name === null) return;
     const text = name.trim();
     change(
-      'Rename',
+      words.common.rename,
       changeCoat(coat.id, () => ({ name: text === '' ? undefined : text })),
     );
     setName(null);
@@ -31,8 +32,8 @@ export function MoreFacet({ coat }: { coat: Coat }) {
   return (
     <View style={{ gap: 12 }}>
       <TextInput
-        label="Name"
-        aria-label="Name"
+        label={words.common.name}
+        aria-label={words.common.name}
         mode="outlined"
         dense
         value={name ?? coatName(coat, names)}
@@ -41,25 +42,25 @@ export function MoreFacet({ coat }: { coat: Coat }) {
         onSubmitEditing={rename}
         maxLength={200}
       />
-      <Toggle label="Shown" value={coat.visible} onChange={(visible) => setVisible(coat.id, visible)} />
+      <Toggle label={words.common.shown} value={coat.visible} onChange={(visible) => setVisible(coat.id, visible)} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Act onPress={() => duplicate(coat.id)}>Duplicate</Act>
-        <Act onPress={() => remove(coat.id)}>Remove</Act>
+        <Act onPress={() => duplicate(coat.id)}>{words.common.duplicate}</Act>
+        <Act onPress={() => remove(coat.id)}>{words.common.remove}</Act>
         <Act disabled={at === top} onPress={() => move(coat.id, at + 1)}>
-          Forward
+          {words.common.forward}
         </Act>
         <Act disabled={at === 0} onPress={() => move(coat.id, at - 1)}>
-          Backward
+          {words.common.backward}
         </Act>
         <Act disabled={at === top} onPress={() => move(coat.id, top)}>
-          To front
+          {words.more.toFront}
         </Act>
         <Act disabled={at === 0} onPress={() => move(coat.id, 0)}>
-          To back
+          {words.more.toBack}
         </Act>
       </View>
       <Act plain onPress={() => router.navigate('/help')}>
-        Help
+        {words.common.help}
       </Act>
     </View>
   );

@@ -11,6 +11,7 @@ import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { words } from '../../words';
 
 /** Saving the piece's look under a name or to a file, applying one from a file, and deleting one's own. */
 export function OwnLooks() {
@@ -22,30 +23,30 @@ export function OwnLooks() {
   if (!piece) return null;
   const save = () =>
     void keep(piece, name, withPainting).then(() => {
-      say(`“${name.trim() || piece.name}” saved as a look.`);
+      say(words.ownLooks.savedAsALook(name.trim() || piece.name));
       setName('');
     }, complain);
   const apply = async () => {
     const [file] = await pickFiles('.json,application/json');
     if (!file) return;
     const count = await openRecipe(await file.text());
-    say(`${count} ${count === 1 ? 'coat' : 'coats'} added by the look.`);
+    say(words.ownLooks.coatsAdded(count));
   };
   const discard = async (look: Look) => {
     await remove(look.id);
-    say(`“${look.recipe.name}” deleted`, { action: { label: 'Undo', run: () => void bringBack(look).catch(complain) } });
+    say(words.common.hasBeenDeleted(look.recipe.name), { action: { label: words.common.undo, run: () => void bringBack(look).catch(complain) } });
   };
   return (
-    <Fold title="Your looks">
+    <Fold title={words.ownLooks.yourLooks}>
       <View style={{ gap: 8 }}>
-        <Text style={{ color: c.quiet }}>A look holds the coats, the guards and what was done to the photo, for use on other photos.</Text>
+        <Text style={{ color: c.quiet }}>{words.ownLooks.aLookHoldsTheCoats}</Text>
         {piece.coats.length > 0 ? (
           <>
             <TextInput
               mode="outlined"
               dense
-              label="Name of the look"
-              aria-label="Name of the look"
+              label={words.ownLooks.nameOfTheLook}
+              aria-label={words.ownLooks.nameOfTheLook}
               value={name}
               placeholder={piece.name}
               onChangeText={setName}
@@ -54,10 +55,10 @@ export function OwnLooks() {
             />
             {hasPainting(piece) ? (
               <Toggle
-                label="With painted masks"
+                label={words.ownLooks.withPaintedMasks}
                 value={withPainting}
                 onChange={setWithPainting}
-                help="Painted for this photo: they rarely suit another."
+                help={words.ownLooks.paintedForThisPhotoThey}
               />
             ) : null}
           </>
@@ -66,20 +67,20 @@ export function OwnLooks() {
           {piece.coats.length > 0 ? (
             <>
               <Act main onPress={save}>
-                Save as look
+                {words.ownLooks.saveAsLook}
               </Act>
-              <Act onPress={() => saveRecipe(piece, withPainting)}>Save look to file</Act>
+              <Act onPress={() => saveRecipe(piece, withPainting)}>{words.ownLooks.saveLookToFile}</Act>
             </>
           ) : null}
-          <Act onPress={() => void apply().catch(complain)}>Apply a look</Act>
+          <Act onPress={() => void apply().catch(complain)}>{words.ownLooks.applyALook}</Act>
         </Acts>
         {own.map((look) => (
           <View key={look.id} style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
             <Text style={{ color: c.ink, flexShrink: 1 }} numberOfLines={1}>
               {look.recipe.name}
             </Text>
-            <Act plain accessibilityLabel={`Delete the look ${look.recipe.name}`} onPress={() => void discard(look).catch(complain)}>
-              Delete
+            <Act plain accessibilityLabel={words.ownLooks.deleteTheLook(look.recipe.name)} onPress={() => void discard(look).catch(complain)}>
+              {words.common.deleteIt}
             </Act>
           </View>
         ))}

@@ -8,6 +8,7 @@ import { panelEdit } from '@/store/editing';
 import { Act } from '../../kit/Act';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { words } from '../../words';
 
 const allSchema = z.object({ strength: pieceSchema.shape.strength });
 
@@ -20,17 +21,15 @@ export function PhotoFacet() {
   const all = (_key: string, v: unknown) => (p: typeof piece) => ({ ...p, strength: v as number });
   return (
     <View style={{ gap: 12 }}>
-      <Text style={{ color: c.quiet }}>
-        {piece.photo.name}, {piece.photo.width} × {piece.photo.height}. The photo itself is never changed.
-      </Text>
+      <Text style={{ color: c.quiet }}>{words.photo.about(piece.photo.name, piece.photo.width, piece.photo.height)}</Text>
       {piece.coats.length > 0 ? (
-        <Panel schema={allSchema} values={{ strength: piece.strength }} {...panelEdit(all, () => 'Strength of all coats', 'all')} />
+        <Panel schema={allSchema} values={{ strength: piece.strength }} {...panelEdit(all, () => words.common.strengthOfAllCoats, 'all')} />
       ) : null}
       <Act main={piece.coats.length === 0} icon="layers-plus" onPress={() => openFacet('add')}>
-        Add a material
+        {words.common.addAMaterial}
       </Act>
       <Act plain onPress={() => router.navigate('/help')}>
-        Help
+        {words.common.help}
       </Act>
     </View>
   );

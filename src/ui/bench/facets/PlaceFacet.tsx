@@ -16,6 +16,7 @@ import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 import { useViewport } from '../viewport';
 import { Idle } from './Idle';
+import { words } from '../../words';
 
 /** A generated material is made with up to so many pixels a side. */
 const FINEST = 2048;
@@ -26,41 +27,44 @@ export function PlaceFacet({ coat }: { coat: Coat }) {
   const { change } = useBench.getState();
   const corners = useLaying((s) => s.corners);
   const seeThrough = useSettings((s) => s.seeThrough);
-  if (!sourceByKind(coat.source.kind as string).laid) return <Idle>This coat fills the photo; there is nothing to place.</Idle>;
-  if (coat.source.kind === 'cutout' && !coat.source.file)
-    return <Idle>The subject stays in its place on the photo; bring the photo in as a picture of its own to lay its subject elsewhere.</Idle>;
+  if (!sourceByKind(coat.source.kind as string).laid) return <Idle>{words.place.fillsThePhoto}</Idle>;
+  if (coat.source.kind === 'cutout' && !coat.source.file) return <Idle>{words.place.subjectStays}</Idle>;
   const value = (key: string, v: unknown) => ({ [key]: key === 'turn' ? snapTurn(v as number) : v }) as Partial<Lay>;
   const set = (key: string, v: unknown) => setLay(coat.id, value(key, v));
-  const quarter = (by: number) => change('Quarter turn', setLay(coat.id, { turn: snapTurn(coat.lay.turn + by, 0) }));
+  const quarter = (by: number) => change(words.common.quarterTurn, setLay(coat.id, { turn: snapTurn(coat.lay.turn + by, 0) }));
   return (
     <View>
       <Enlarged coat={coat} />
-      <Panel schema={laySchema} values={coat.lay} {...panelEdit(set, stepOf('Lay'), `${coat.id}.lay`, (key, v) => placing(coat, value(key, v)))} />
+      <Panel
+        schema={laySchema}
+        values={coat.lay}
+        {...panelEdit(set, stepOf(words.place.place), `${coat.id}.lay`, (key, v) => placing(coat, value(key, v)))}
+      />
       <Toggle
-        label="Four corners"
+        label={words.common.fourCorners}
         value={corners}
-        help="The handles on the picture then move single corners, as if the material lay on a wall."
+        help={words.place.cornersHelp}
         onChange={(on) => useLaying.getState().set({ corners: on })}
       />
       <Toggle
-        label="See through it while placing"
+        label={words.place.seeThrough}
         value={seeThrough}
-        help="It shows at part of its strength while it is moved."
+        help={words.place.seeThroughHelp}
         onChange={(on) => useSettings.getState().set({ seeThrough: on })}
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 }}>
-        <Act onPress={() => quarter(-90)}>Rotate left 90°</Act>
-        <Act onPress={() => quarter(90)}>Rotate right 90°</Act>
+        <Act onPress={() => quarter(-90)}>{words.common.rotateLeft}</Act>
+        <Act onPress={() => quarter(90)}>{words.common.rotateRight}</Act>
         {coat.lay.corners ? (
-          <Act plain onPress={() => change('Reset perspective', setLay(coat.id, { corners: undefined }))}>
-            Reset perspective
+          <Act plain onPress={() => change(words.place.resetPerspective, setLay(coat.id, { corners: undefined }))}>
+            {words.place.resetPerspective}
           </Act>
         ) : null}
-        <Act plain onPress={() => change('Reset position', setLay(coat.id, { corners: undefined, ...laySchema.parse({}) }))}>
-          Reset position
+        <Act plain onPress={() => change(words.place.resetPosition, setLay(coat.id, { corners: undefined, ...laySchema.parse({}) }))}>
+          {words.place.resetPosition}
         </Act>
       </View>
-      <Text style={{ color: c.quiet }}>Drag on the picture to move it, with two fingers to scale and turn it. Arrow keys move it too.</Text>
+      <Text style={{ color: c.quiet }}>{words.place.howTo}</Text>
     </View>
   );
 }
@@ -78,7 +82,7 @@ function Enlarged({ coat }: { coat: Coat }) {
   if (times <= 2) return null;
   return (
     <Text role="status" style={{ color: c.accent, paddingBottom: 4 }}>
-      {`Drawn ${times.toFixed(1)} times its own size, so it will look soft at 100 %; scale it down, or choose Tile to repeat it.`}
+      {words.place.enlarged(times.toFixed(1))}
     </Text>
   );
 }

@@ -7,6 +7,7 @@ import { changeReady, readyOf } from '@/store/ready';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
+import { words } from '../../words';
 
 /** Steps of readying whose panel is drawn from their controls. */
 export type StepField = { [K in ReadyField]: (typeof readySteps)[K] extends { controls: unknown } ? K : never }[ReadyField];
@@ -38,15 +39,15 @@ export function ReadyStep({ field, only, fold, begin, children }: StepProps) {
       {changed ? (
         <Act
           plain
-          accessibilityLabel={`${name} as photographed`}
+          accessibilityLabel={words.readyStep.namedAsPhotographed(name)}
           onPress={() =>
             change(
-              `${name} as photographed`,
+              words.readyStep.namedAsPhotographed(name),
               changeReady((r) => ({ ...r, [field]: undefined })),
             )
           }
         >
-          As photographed
+          {words.readyStep.asPhotographed}
         </Act>
       ) : null}
     </>

@@ -19,6 +19,7 @@ import { useColours } from '../../theme';
 import { PaintSwitch } from './PaintSwitch';
 import { BrushSize } from './BrushSize';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../../words';
 
 /** One region: how much it is kept and what came of it; its controls when it is open. */
 export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: string; piece: Piece; coat: Coat | null }) {
@@ -37,7 +38,7 @@ export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: str
         value={amount}
         neutral={regions.find((r) => r.id === id)?.amount ?? 0}
         {...percent}
-        help={own ? 'How far this coat is held back here.' : 'How far coats are held back here.'}
+        help={own ? words.region.howFarThisCoatIs : words.region.howFarCoatsAreHeld}
         opens={{
           open,
           note: kept ? verdictOf(kept) : undefined,
@@ -73,13 +74,13 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const file = unitOf(piece.photo);
   const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
-    { value: 'put', label: 'Add' },
-    { value: 'take', label: 'Erase' },
+    { value: 'put', label: words.region.add },
+    { value: 'take', label: words.common.erase },
     ...(id === 'subject'
       ? ([
-          { value: 'keep', label: 'Mark subject' },
-          { value: 'leave', label: 'Mark background' },
-          { value: 'hair', label: 'Refine hair' },
+          { value: 'keep', label: words.region.markSubject },
+          { value: 'leave', label: words.region.markBackground },
+          { value: 'hair', label: words.region.refineHair },
         ] as const)
       : []),
   ];
@@ -87,7 +88,9 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
     <View style={{ paddingBottom: 12 }}>
       {more > amount + 0.001 ? (
         <Acts>
-          <Act onPress={() => change(`Keep ${label.toLowerCase()} more`, setAmount(more))}>{`Guard ${Math.round(more * 100)} %`}</Act>
+          <Act onPress={() => change(words.region.guardMore(label.toLowerCase()), setAmount(more))}>
+            {words.region.guardPercent(Math.round(more * 100))}
+          </Act>
         </Acts>
       ) : null}
       <Panel
@@ -99,50 +102,46 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       />
       {id === 'subject' ? (
         <Toggle
-          label="Select main subject"
-          help="A guess for pictures without people."
+          label={words.region.selectMainSubject}
+          help={words.region.aGuessForPicturesWithout}
           value={piece.guards?.standsOut ?? false}
-          onChange={(v) => change(v ? 'Select main subject' : 'People found', takeWhatStandsOut(v))}
+          onChange={(v) => change(v ? words.region.selectMainSubject : words.region.peopleFound, takeWhatStandsOut(v))}
         />
       ) : null}
       {kept ? (
-        <Fold title="Details">
+        <Fold title={words.region.details}>
           <Text testID={`kept-${id}`} style={{ color: c.quiet, fontSize: 14 }}>
-            {`CIEDE2000 mean ${kept.mean.toFixed(1)}, 95 % under ${kept.p95.toFixed(1)}; structure ${kept.ssim.toFixed(2)}.`}
+            {words.region.measured(kept.mean.toFixed(1), kept.p95.toFixed(1), kept.ssim.toFixed(2))}
           </Text>
         </Fold>
       ) : null}
       <PaintSwitch />
-      <Choice label="A stroke on the picture will" value={does} options={strokes} onChange={(v) => set({ does: v })} />
-      {does !== 'keep' && does !== 'leave' ? (
-        <BrushSize />
-      ) : (
-        <Text style={{ color: c.quiet, fontSize: 13 }}>A few strokes on the subject and a few beside it are enough.</Text>
-      )}
+      <Choice label={words.region.aStrokeOnThePicture} value={does} options={strokes} onChange={(v) => set({ does: v })} />
+      {does !== 'keep' && does !== 'leave' ? <BrushSize /> : <Text style={{ color: c.quiet, fontSize: 13 }}>{words.region.strokesHelp}</Text>}
       <Acts>
         {coat ? (
           <Act
             onPress={() =>
               change(
-                `Use ${label.toLowerCase()} as a mask`,
+                words.region.useNamedAsAMask(label.toLowerCase()),
                 addPart(coat.id, maskPartByKind('guard').schema.parse({ kind: 'guard', region: id, op: 'subtract' })),
               )
             }
           >
-            Use as a mask
+            {words.region.useAsAMask}
           </Act>
         ) : null}
         {drawn ? (
           <Act
             plain
             onPress={() => {
-              change(`Clear strokes on ${label.toLowerCase()}`, (p) => {
+              change(words.region.clearStrokesOn(label.toLowerCase()), (p) => {
                 const next = setRegion(id, { strokes: [] })(p);
                 return id === 'subject' ? clearHints(next) : next;
               });
             }}
           >
-            Clear the strokes
+            {words.region.clearTheStrokes}
           </Act>
         ) : null}
       </Acts>

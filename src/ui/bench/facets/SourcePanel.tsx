@@ -16,6 +16,7 @@ import { Colour } from '../../kit/Colour';
 import { Fold } from '../../kit/Fold';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { words } from '../../words';
 
 /** The figures of a source that is made of numbers: a colour, a gradient, grain. */
 export function SourcePanel({ coat }: { coat: Coat }) {
@@ -32,10 +33,10 @@ export function SourcePanel({ coat }: { coat: Coat }) {
         <Act
           icon="dice-5-outline"
           onPress={() =>
-            change(`Other ${label.toLowerCase()}`, exchangeSource(coat.id, { ...source, seed: ((source.seed as number) * 31 + 7) % 9973 }))
+            change(words.source.other(label.toLowerCase()), exchangeSource(coat.id, { ...source, seed: ((source.seed as number) * 31 + 7) % 9973 }))
           }
         >
-          {`Other ${label.toLowerCase()}`}
+          {words.source.other(label.toLowerCase())}
         </Act>
       ) : null}
     </View>
@@ -43,8 +44,8 @@ export function SourcePanel({ coat }: { coat: Coat }) {
 }
 
 const stopSchema = z.object({
-  at: share('Place', 0, { help: 'Along the line, or from the middle outwards.' }),
-  alpha: share('Opacity', 1, { help: 'At 0 the picture shows through.' }),
+  at: share(words.common.place, 0, { help: words.source.alongTheLineOrFrom }),
+  alpha: share(words.source.opacity, 1, { help: words.source.atThePictureShowsThrough }),
 });
 
 interface StopsProps {
@@ -74,13 +75,13 @@ function Stops({ stops, colours, set, run }: StopsProps) {
     for (let i = 1; i + 1 < stops.length; i++) if (stops[i + 1].at - stops[i].at > stops[best + 1].at - stops[best].at) best = i;
     const at = (stops[best].at + stops[best + 1].at) / 2;
     const [r, g, b, alpha] = stopColour(stops, at);
-    change('Add a stop', set([...stops.slice(0, best + 1), { at, colour: toHex([r, g, b]), alpha }, ...stops.slice(best + 1)]));
+    change(words.source.addAStop, set([...stops.slice(0, best + 1), { at, colour: toHex([r, g, b]), alpha }, ...stops.slice(best + 1)]));
   };
   return (
     <View style={{ gap: 4, paddingTop: 8 }}>
       <div
         role="img"
-        aria-label="The gradient"
+        aria-label={words.source.theGradient}
         style={{
           height: 28,
           borderRadius: 2,
@@ -89,34 +90,34 @@ function Stops({ stops, colours, set, run }: StopsProps) {
         }}
       />
       {stops.map((stop, i) => (
-        <Fold key={i} title={`Stop ${i + 1}, at ${Math.round(stop.at * 100)} %`}>
+        <Fold key={i} title={words.source.stopAtPercent(i + 1, Math.round(stop.at * 100))}>
           <Colour
-            label={`Colour of stop ${i + 1}`}
+            label={words.source.colourOfStop(i + 1)}
             value={stop.colour}
             offered={colours}
-            {...controlEdit((colour: string) => set(edit(i, { colour })), `Stop ${i + 1}: colour`, `${run}.${i}.colour`)}
+            {...controlEdit((colour: string) => set(edit(i, { colour })), words.source.stopColour(i + 1), `${run}.${i}.colour`)}
           />
           <Panel
             schema={stopSchema}
             values={{ at: stop.at, alpha: stop.alpha }}
-            {...panelEdit((key, v) => set(edit(i, { [key]: v })), stepOf(`Stop ${i + 1}`), `${run}.${i}`)}
+            {...panelEdit((key, v) => set(edit(i, { [key]: v })), stepOf(words.source.stop(i + 1)), `${run}.${i}`)}
           />
           {stops.length > 2 ? (
-            <Act plain onPress={() => change('Take a stop out', set(stops.filter((_, k) => k !== i)))}>
-              {`Take stop ${i + 1} out`}
+            <Act plain onPress={() => change(words.source.removeAStop, set(stops.filter((_, k) => k !== i)))}>
+              {words.source.removeStop(i + 1)}
             </Act>
           ) : null}
         </Fold>
       ))}
       <Acts>
         <Act disabled={stops.length >= 16} onPress={add}>
-          Add a stop
+          {words.source.addAStop}
         </Act>
-        <Act plain onPress={() => change('Turn the gradient round', set([...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }))))}>
-          Reverse
+        <Act plain onPress={() => change(words.source.reverseTheGradient, set([...stops].reverse().map((s) => ({ ...s, at: 1 - s.at }))))}>
+          {words.source.reverse}
         </Act>
       </Acts>
-      <Text style={{ color: c.quiet, fontSize: 13 }}>Drag its two ends on the picture.</Text>
+      <Text style={{ color: c.quiet, fontSize: 13 }}>{words.source.dragItsTwoEndsOn}</Text>
     </View>
   );
 }

@@ -9,6 +9,7 @@ import { useColours } from '../../theme';
 import { PaintSwitch } from './PaintSwitch';
 import { TipSize } from './TipSize';
 import { unitOf } from '@/core/image/unit';
+import { words } from '../../words';
 
 /** Litter, wires and blemishes taken out of the photo. */
 export function SpotsFacet() {
@@ -23,41 +24,39 @@ export function SpotsFacet() {
   const without = (index: number) => changeReady((r) => ({ ...r, spots: r.spots.filter((_, i) => i !== index) }));
   const again = async () => {
     if (!chosen || spot === null) return;
-    change('Try another source', without(spot));
+    change(words.spots.tryAnotherSource, without(spot));
     const { from, ...rest } = chosen;
     // A little larger, so that another source may turn out better.
     await addSpot({ ...rest, size: Math.min(1000, rest.size * 1.15) });
   };
   return (
     <View style={{ gap: 4 }}>
-      <Text style={{ color: c.quiet }}>
-        Tap what is to go, or stroke over it. What replaces it is found by itself; drag the dashed ring to take it from elsewhere.
-      </Text>
-      <PaintSwitch label="Remove spots" />
+      <Text style={{ color: c.quiet }}>{words.spots.howTo}</Text>
+      <PaintSwitch label={words.spots.removeSpots} />
       <TipSize
-        label="Size"
+        label={words.common.size}
         size={spotSize}
         neutral={30}
         max={400}
         step={1}
         pixels={pixels}
-        help="Of the tip, in pixels of the photo."
+        help={words.spots.sizeHelp}
         onSize={(v) => set({ spotSize: v })}
       />
       <Text testID="spot-count" style={{ color: c.ink, paddingVertical: 4 }}>
-        {spots.length === 0 ? 'No spots removed yet.' : spots.length === 1 ? '1 spot removed.' : `${spots.length} spots removed.`}
-        {chosen && spot !== null ? ` Number ${spot + 1} is chosen.` : ''}
+        {spots.length === 0 ? words.spots.noSpotsRemovedYet : spots.length === 1 ? words.spots.spotRemoved : words.spots.spotsRemoved(spots.length)}
+        {chosen && spot !== null ? words.spots.numberIsChosen(spot + 1) : ''}
       </Text>
       {chosen && spot !== null ? (
         <Acts>
-          <Act onPress={() => void again().catch(complain)}>Try another source</Act>
+          <Act onPress={() => void again().catch(complain)}>{words.spots.tryAnotherSource}</Act>
           <Act
             onPress={() => {
-              change('Restore a spot', without(spot));
+              change(words.spots.restoreASpot, without(spot));
               set({ spot: null });
             }}
           >
-            Restore
+            {words.common.restore}
           </Act>
         </Acts>
       ) : null}
@@ -66,13 +65,13 @@ export function SpotsFacet() {
           plain
           onPress={() => {
             change(
-              'Restore all spots',
+              words.spots.restoreAllSpots,
               changeReady((r) => ({ ...r, spots: [] })),
             );
             set({ spot: null });
           }}
         >
-          Restore all
+          {words.spots.restoreAll}
         </Act>
       ) : null}
     </View>

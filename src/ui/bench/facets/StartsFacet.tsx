@@ -11,6 +11,7 @@ import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
+import { words } from '../../words';
 
 /** Readyings to begin from: kept under a name, or copied from another piece; whole or in parts. */
 export function StartsFacet() {
@@ -25,23 +26,19 @@ export function StartsFacet() {
   const any = kept.length > 0 || copied !== null;
   const save = () =>
     void keep(name || piece.name, ready).then(() => {
-      say(`“${name || piece.name}” saved as a preset.`);
+      say(words.starts.savedAsAPreset(name || piece.name));
       setName('');
     }, complain);
   return (
-    <Fold key={String(any)} title="Photo presets" begin={any}>
-      <Text style={{ color: c.quiet }}>
-        {nothing
-          ? 'Crop, light, colour and detail of this photo can be saved here, for other photos.'
-          : 'Save what was done to this photo, or copy it for another piece. Spots stay with their own photo.'}
-      </Text>
+    <Fold key={String(any)} title={words.starts.photoPresets} begin={any}>
+      <Text style={{ color: c.quiet }}>{nothing ? words.starts.cropLightColourAndDetail : words.starts.saveWhatWasDoneTo}</Text>
       {nothing ? null : (
         <>
           <TextInput
             mode="outlined"
             dense
-            label="Name"
-            accessibilityLabel="Name"
+            label={words.common.name}
+            accessibilityLabel={words.common.name}
             value={name}
             placeholder={piece.name}
             onChangeText={setName}
@@ -50,20 +47,20 @@ export function StartsFacet() {
           />
           <Acts>
             <Act main onPress={save}>
-              Save
+              {words.starts.save}
             </Act>
             <Act
               onPress={() => {
                 copy(piece.name, ready);
-                say('Copied. Open another piece to apply it.');
+                say(words.starts.copiedOpenAnotherPieceTo);
               }}
             >
-              Copy for another piece
+              {words.starts.copyForAnotherPiece}
             </Act>
           </Acts>
         </>
       )}
-      {copied ? <StartCard name={`Copied from ${copied.from}`} from={copied.ready} begin /> : null}
+      {copied ? <StartCard name={words.starts.copiedFrom(copied.from)} from={copied.ready} begin /> : null}
       {kept.map((s) => (
         <StartCard key={s.id} name={s.name} from={s.ready} onRemove={() => void remove(s.id).catch(complain)} />
       ))}
@@ -92,19 +89,19 @@ function StartCard({ name, from, onRemove, begin }: { name: string; from: Ready;
         <Act
           main
           disabled={parts.length === 0}
-          accessibilityLabel={`Apply ${name} to this photo`}
+          accessibilityLabel={words.starts.applyNamedToThisPhoto(name)}
           onPress={() =>
             change(
-              `Preset ${name}`,
+              words.starts.preset(name),
               changeReady((r) => withParts(r, from, parts)),
             )
           }
         >
-          Apply to this photo
+          {words.starts.applyToThisPhoto}
         </Act>
         {onRemove ? (
-          <Act plain accessibilityLabel={`Delete ${name}`} onPress={onRemove}>
-            Delete
+          <Act plain accessibilityLabel={words.common.deleteNamed(name)} onPress={onRemove}>
+            {words.common.deleteIt}
           </Act>
         ) : null}
       </Acts>

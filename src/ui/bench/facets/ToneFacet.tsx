@@ -24,6 +24,7 @@ import { Panel } from '../../kit/Panel';
 import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { SERIF, useColours } from '../../theme';
+import { words } from '../../words';
 
 /** Tones the material, never the photo: its own tone first, then the effects it carries in their order, and those that can be added. */
 export function ToneFacet({ coat }: { coat: Coat }) {
@@ -38,10 +39,10 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
   return (
     <View>
-      <Panel schema={schema} values={{ ...tone, materialIsGrey: look?.grey }} {...panelEdit(set, stepOf('Tone'), `${coat.id}.tone`)} />
-      <Toggle label="Material only" value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
-      <Act plain onPress={() => change('Reset tone', setTreatment(coat.id, 'tone', neutral))}>
-        Reset tone
+      <Panel schema={schema} values={{ ...tone, materialIsGrey: look?.grey }} {...panelEdit(set, stepOf(words.common.tone), `${coat.id}.tone`)} />
+      <Toggle label={words.tone.materialOnly} value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
+      <Act plain onPress={() => change(words.tone.resetTone, setTreatment(coat.id, 'tone', neutral))}>
+        {words.tone.resetTone}
       </Act>
       <Effects coat={coat} ofSurface={false} />
     </View>
@@ -62,7 +63,7 @@ function Effects({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
         belongs(step.kind as string) ? <StepPanel key={`${i}-${step.kind}`} coat={coat} index={i} colours={colours} /> : null,
       )}
       <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 16, paddingBottom: 6 }}>
-        Add effect
+        {words.tone.addEffect}
       </Text>
       <AddStep coat={coat} ofSurface={ofSurface} />
     </View>
@@ -98,8 +99,12 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   return (
     <div ref={place}>
       <Fold title={label} changed={values.active} begin>
-        <Toggle label="On" value={values.active} onChange={(on) => change(on ? `${label} on` : `${label} off`, set('active', on))} />
-        {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>No effect yet: move a slider.</Text> : null}
+        <Toggle
+          label={words.common.on}
+          value={values.active}
+          onChange={(on) => change(on ? words.common.isOn(label) : words.common.isOff(label), set('active', on))}
+        />
+        {idle ? <Text style={{ color: c.quiet, fontSize: 13 }}>{words.tone.noEffectYetMoveA}</Text> : null}
         <Panel
           schema={schema}
           // A value that was set when it was added is changed by the switch above.
@@ -111,50 +116,50 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         />
         <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
         <Pick
-          label="Mode"
-          says={`Mode of ${say1}`}
+          label={words.tone.mode}
+          says={words.tone.modeOf(say1)}
           value={values.mode}
           options={modeOptions}
           onPick={(mode) => change(`${label}: mode`, set('mode', mode))}
         />
         <Acts>
           {values.kind === 'remap' ? (
-            <Act plain onPress={() => change(`${label}: swap ends`, changeStep(coat.id, index, swappedEnds(values)))}>
-              Swap ends
+            <Act plain onPress={() => change(words.tone.swapEnds(label), changeStep(coat.id, index, swappedEnds(values)))}>
+              {words.common.swapEnds}
             </Act>
           ) : null}
           <Act
             plain
             disabled={index === 0}
-            accessibilityLabel={`${label}: move up`}
-            onPress={() => change(`${label}: move up`, moveStep(coat.id, index, -1))}
+            accessibilityLabel={words.tone.moveUp(label)}
+            onPress={() => change(words.tone.moveUp(label), moveStep(coat.id, index, -1))}
           >
-            Move up
+            {words.common.moveUp}
           </Act>
           <Act
             plain
             disabled={index === coat.treatments.length - 1}
-            accessibilityLabel={`${label}: move down`}
-            onPress={() => change(`${label}: move down`, moveStep(coat.id, index, 1))}
+            accessibilityLabel={words.tone.moveDown(label)}
+            onPress={() => change(words.tone.moveDown(label), moveStep(coat.id, index, 1))}
           >
-            Move down
+            {words.common.moveDown}
           </Act>
-          <Act plain onPress={() => change(`Remove ${say1}`, removeStep(coat.id, index))}>
-            {`Remove ${say1}`}
+          <Act plain onPress={() => change(words.tone.remove(say1), removeStep(coat.id, index))}>
+            {words.tone.remove(say1)}
           </Act>
         </Acts>
         {others.length > 0 ? (
           <Pick
-            label="Copy it to"
-            says={`Copy ${say1} to another coat`}
+            label={words.common.copyItTo}
+            says={words.tone.copyToAnotherCoat(say1)}
             value=""
-            none="another coat…"
+            none={words.common.anotherCoat}
             options={others.map((k) => ({ value: k.id, label: coatTitle(k, names) }))}
             onPick={(id) => {
               const to = others.find((k) => k.id === id);
               if (!to) return;
-              change(`Copy ${say1}`, addStep(to.id, values));
-              say(`${label} is on “${coatTitle(to, names)}” too.`);
+              change(words.tone.copy(say1), addStep(to.id, values));
+              say(words.tone.isOnToo(label, coatTitle(to, names)));
             }}
           />
         ) : null}
@@ -177,14 +182,14 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
     const schema = z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields);
     // A relief is grey: where the coat's own mode does not turn mid grey into nothing it is laid on the material's colour.
     const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'hard-light' : 'normal';
-    change(`Add ${label.toLowerCase()}`, addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added })));
+    change(words.common.addNamed(label.toLowerCase()), addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added })));
     setWord('');
     useBench.getState().openFacet(treatmentByKind(kind).ofSurface ? 'surface' : 'tone');
     useJustAdded.setState({ step: `${coat.id}.${coat.treatments.length}` });
   };
   return (
     <View style={{ gap: 8 }}>
-      <TextInput label="Search effects" aria-label="Search effects" mode="outlined" dense value={word} onChangeText={setWord} />
+      <TextInput label={words.tone.searchEffects} aria-label={words.tone.searchEffects} mode="outlined" dense value={word} onChangeText={setWord} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {found.map((t) => (
           <Act key={t.kind} onPress={() => add(t.kind, t.label)}>
@@ -192,7 +197,7 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
           </Act>
         ))}
       </View>
-      {found.length === 0 ? <Text style={{ color: c.quiet }}>{`No effect is called “${word.trim()}”; try another word.`}</Text> : null}
+      {found.length === 0 ? <Text style={{ color: c.quiet }}>{words.tone.nothingFound(word.trim())}</Text> : null}
     </View>
   );
 }

@@ -1,0 +1,93 @@
+/** What the stores say: notices, sentences of errors, names of steps that can be undone. The screens’ words are in src/ui/words.ts. */
+export const words = {
+  bench: {
+    thisPieceIsOpenIn: 'This piece is open in another tab; choose “Work here” to change it in this one.',
+    onlyTheLastSteps: (count: number) => `Only the last ${count} steps can be undone.`,
+    theStepsFromBeforeThe: 'The steps from before the last reload are damaged, so they cannot be undone. Your piece has not changed.',
+    add: (name: string) => `Add ${name}`,
+    duplicateTheCoat: 'Duplicate the coat',
+    removeTheCoat: 'Remove the coat',
+    moveTheCoat: 'Move the coat',
+  },
+  brush: {
+    around: (percent: string) => `, ${percent} around`,
+    restoring: (coat: string, percent: string, around: string) => `Restoring ${coat}, ${percent}${around}`,
+    settingToHereBy: (coat: string, percent: string, percent2: string) => `Setting ${coat} to ${percent} here, by ${percent2}`,
+    erasing: (coat: string, percent: string, around: string) => `Erasing ${coat}, ${percent}${around}`,
+  },
+  database: {
+    notEnoughRoom: (needed: string, offered: string | null) =>
+      `Not saved: it needs ${needed}, and this browser offers ${offered ?? 'no more'}; delete pieces that you no longer need.`,
+    storeUnusable: (reason: string) => `Not saved yet: the browser’s store could not be used (${reason || 'it gives no reason'}).`,
+  },
+  editing: {
+    showTheCoat: 'Show the coat',
+    hideTheCoat: 'Hide the coat',
+  },
+  export: {
+    aPictureIsBeingMade: 'A picture is being made already; wait for it or stop it.',
+    theDeviceDidNotShare: 'The device did not share the picture. Save it instead.',
+    theBrowserDidNotLet: 'The browser did not let Dermatex write to the clipboard; save the file instead.',
+  },
+  files: {
+    isDamagedAPartOf: (name: string) =>
+      `“${name}” is damaged: a part of its data is missing and would be grey or torn; copy it again from where it came.`,
+    cannotBeDecodedItsData: (name: string) => `“${name}” cannot be decoded: its data is damaged; copy it again from where it came.`,
+  },
+  guards: {
+    guardFacesAndPeople: 'Guard faces and people',
+  },
+  looks: {
+    look: (name: string) => `Look ${name}`,
+  },
+  own: {
+    deletedFromTheShelf: (name: string) => `“${name}” deleted from the shelf. Pieces that use it keep it.`,
+    undo: 'Undo',
+    pastedPicturePng: 'Pasted picture.png',
+    addedToTheShelf: (name: string) => `“${name}” added to the shelf`,
+    picturesAddedToTheShelf: (count: number) => `${count} pictures added to the shelf`,
+    leftOut: (count: number) => `; ${count} were left out`,
+    theBorderOfItsScan: 'the border of its scan is trimmed',
+    theBordersOfScansAre: (count: number) => `the borders of ${count} scans are trimmed`,
+    theBorderOfAScan: 'the border of a scan is trimmed',
+    keepTheBorder: 'Keep the border',
+    keepTheBorders: 'Keep the borders',
+  },
+  pictures: {
+    theFileCouldNotBe: 'The file could not be read.',
+    thePictureOfThisPiece: 'The picture of this piece is no longer in the browser’s store; open the photo again.',
+  },
+  pieces: {
+    piece: 'Piece',
+    theSampleCouldNotBe: 'The sample could not be read from the server; start it again and retry.',
+  },
+  ready: {
+    removeASpot: 'Remove a spot',
+    findTheSource: 'Find the source',
+  },
+  recipes: {
+    theLookUsesThePicture: (named: string) =>
+      `The look uses the picture “${named}”, which is not on your shelf. Import it, then apply the look again.`,
+  },
+  records: {
+    aDamagedPiece: 'A damaged piece',
+    thisPieceWasMadeBy: 'This piece was made by a newer version of Dermatex; open it there. It is left as it is.',
+    recordIsDamaged: (reason: string) => `This piece’s record is damaged and is left as it is (${reason}).`,
+    fromAnotherTab: (name: string) => `${name}, from another tab`,
+  },
+  saving: {
+    wasChangedInAnotherTab: (name: string, copy: string) =>
+      `“${name}” was changed in another tab as well. Both are kept: what you have here is now “${copy}”.`,
+  },
+  storage: {
+    aRecordOfThisBrowsers: (key: string) => `A record of this browser’s store (“${key}”) was damaged and has been set aside; everything else opens.`,
+  },
+  supplier: {
+    catalogueDamaged: 'The supplier’s catalogue arrived damaged; try again.',
+    theSupplierDoesNotAnswer: 'The supplier does not answer; your own shelf works without it, and you can ask again later.',
+    theSupplierDidNotSend: (name: string) => `The supplier did not send “${name}”; try again later.`,
+    downloadBrokeOff: (name: string) => `The download of “${name}” broke off; download it again.`,
+    isNotWhatTheCatalogue: (name: string) => `“${name}” is not what the catalogue says it is, so nothing was kept.`,
+    arrivedDamaged: (name: string) => `“${name}” arrived damaged, so nothing was kept; download it again.`,
+  },
+} as const;
