@@ -45,7 +45,7 @@ test('readying on the way to a picture: levelled, framed, balanced, lit, and sav
   await page.getByRole('button', { name: 'Pick neutral' }).click();
   const picture = (await page.locator('[data-testid="picture"] canvas').boundingBox())!;
   await page.mouse.click(picture.x + picture.width * 0.3, picture.y + picture.height * 0.1);
-  await expect(page.getByText('A spot of the photo is held grey.')).toBeVisible();
+  await expect(page.getByText('A spot of the photo is kept grey.')).toBeVisible();
   await settled(page);
   const grey = await look(page, 0.3, 0.1);
   expect(Math.max(...grey) - Math.min(...grey)).toBeLessThan(4);
@@ -147,7 +147,7 @@ test('perspective: two lines make verticals upright, four corners make a rectang
   };
   await settled(page);
   await line(330, 80, 240, 560);
-  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along a second upright thing');
+  await expect(page.getByTestId('stroke-line')).toHaveText('Draw along something else upright');
   await line(570, 80, 660, 560);
   await expect(page.getByRole('button', { name: 'Reset perspective' })).toBeVisible();
   await toRail(page);

@@ -111,7 +111,7 @@ test(
     expect((await look(page, 0.2, 0.9))[1]).toBeGreaterThan(dark[1] + 4);
     await press(page.getByRole('tab', { name: 'Colour' }));
     await press(page.getByRole('button', { name: 'Auto white balance' }));
-    await expect(page.getByText('The picture is grey on the whole.')).toBeVisible();
+    await expect(page.getByText('The colours balance to grey overall.')).toBeVisible();
     await press(page.getByRole('tab', { name: 'Detail' }));
     await type(page, 'Noise in colour', '60');
     await type(page, 'Local contrast', '40');

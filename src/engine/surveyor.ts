@@ -40,11 +40,12 @@ export class Surveyor {
   async survey(
     graph: Graph,
     node: number,
-    { radius, eps }: SurveyOrder,
+    { radius, eps, palette }: SurveyOrder,
     { frame, quick }: { frame: Size; quick: boolean },
   ): Promise<{ key: string; resource: LoadedSurvey }> {
-    const key = `survey:${graph.nodes[node].key}:${fingerprint({ radius, eps })}:${quick ? 'quick' : 'exact'}`;
-    const survey = this.held.get(key) ?? (await this.take(key, onGrey(graph, node), { radius, eps }, frame, quick));
+    const order = { radius, eps, palette };
+    const key = `survey:${graph.nodes[node].key}:${fingerprint(order)}:${quick ? 'quick' : 'exact'}`;
+    const survey = this.held.get(key) ?? (await this.take(key, onGrey(graph, node), order, frame, quick));
     return { key, resource: { kind: 'survey', survey } };
   }
 

@@ -31,3 +31,6 @@ export { structureTensor, flowOf, halfAngles, interleave, blurAlong, sharpenAcro
 export { kuwaharaTable, kuwaharaWeights, kuwahara } from './kuwahara';
 export { divided, inked, edgeStrength, pigmented, deepened, thinned } from './lines';
 export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
+export { drawDabs, embossed } from './dabs';
+export { displacedBy, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
+export { sweep } from './sweep';

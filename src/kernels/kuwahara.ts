@@ -3,7 +3,8 @@ import { cos1, sin1 } from './math';
 
 /** Cells of the table of weights from the middle of the disc to its rim. */
 const CELLS = 24;
-const SIDE = 2 * CELLS + 1;
+/** One more cell around, where rounding may lead. */
+const SIDE = 2 * CELLS + 3;
 
 /** Bytes of the table that `kuwaharaWeights` fills: eight sectors a place. */
 export function kuwaharaTable(): i32 {
@@ -15,9 +16,9 @@ export function kuwaharaTable(): i32 {
  * times a Gaussian. `zeta` is 2 / radius in pixels; `eta` (ζ + cos π/8) / sin² π/8.
  */
 export function kuwaharaWeights(table: usize, zeta: f32, eta: f32): void {
-  for (let y = -CELLS; y <= CELLS; y++)
-    for (let x = -CELLS; x <= CELLS; x++) {
-      const at = table + (<usize>((y + CELLS) * SIDE + x + CELLS) << 5);
+  for (let y = -CELLS - 1; y <= CELLS + 1; y++)
+    for (let x = -CELLS - 1; x <= CELLS + 1; x++) {
+      const at = table + (<usize>((y + CELLS + 1) * SIDE + x + CELLS + 1) << 5);
       const u: f32 = <f32>x / <f32>CELLS;
       const v: f32 = <f32>y / <f32>CELLS;
       const r: f32 = u * u + v * v;
@@ -35,7 +36,7 @@ export function kuwaharaWeights(table: usize, zeta: f32, eta: f32): void {
       // A Gaussian, e^(−3.125·r²), by squaring.
       let g: f32 = 1 - (3.125 * r) / 1024;
       for (let k = 0; k < 10; k++) g *= g;
-      const scale: f32 = r > 1.0001 || sum == 0 ? 0 : g / sum;
+      const scale: f32 = sum == 0 ? 0 : g / sum;
       for (let k = 0; k < 8; k++) f32.store(at + (<usize>k << 2), f32.load(at + (<usize>k << 2)) * scale);
     }
 }
@@ -75,6 +76,8 @@ export function kuwahara(
       const A: f32 = (c * c) / (a * a) + (s * s) / (b * b);
       const B: f32 = c * s * (1 / (a * a) - 1 / (b * b));
       const C: f32 = (s * s) / (a * a) + (c * c) / (b * b);
+      const within = i - <i32>ceil<f32>(a) > 0 && i + <i32>ceil<f32>(a) < w - 1;
+      const du: f32 = c * kx, dv: f32 = -s * ky;
       for (let y = -tall; y <= tall; y++) {
         const fy = <f32>y;
         const middle: f32 = (-B * fy) / A;
@@ -84,26 +87,30 @@ export function kuwahara(
         const from = <i32>ceil<f32>(middle - half);
         const to = <i32>floor<f32>(middle + half);
         const row = max<i32>(0, min<i32>(h - 1, j + y)) * w;
+        // Places in the table, rounded by the bits of a number to which 2²³ is added.
+        let u: f32 = (<f32>from * c + fy * s) * kx + <f32>(CELLS + 1);
+        let v: f32 = (fy * c - <f32>from * s) * ky + <f32>(CELLS + 1);
         for (let x = from; x <= to; x++) {
-          const fx = <f32>x;
-          const u = <i32>((fx * c + fy * s) * kx + <f32>CELLS + 0.5);
-          const v = <i32>((fy * c - fx * s) * ky + <f32>CELLS + 0.5);
-          const weights = table + (<usize>(min<i32>(2 * CELLS, max<i32>(0, v)) * SIDE + min<i32>(2 * CELLS, max<i32>(0, u))) << 5);
-          const p = <usize>(row + max<i32>(0, min<i32>(w - 1, i + x))) << 2;
+          const place = (reinterpret<i32>(v + 8388608) & 0x3fffff) * SIDE + (reinterpret<i32>(u + 8388608) & 0x3fffff);
+          u += du;
+          v += dv;
+          const weights = table + (<usize>place << 5);
+          const column = within ? i + x : max<i32>(0, min<i32>(w - 1, i + x));
+          const p = <usize>(row + column) << 2;
           const w1 = v128.load(weights);
-          const w2 = v128.load(weights + 16);
+          const w2 = v128.load(weights, 16);
           const red = v128.load32_splat(src + p);
-          const green = v128.load32_splat(g0 + p);
-          const blue = v128.load32_splat(b0 + p);
-          const square = v128.load32_splat(squares + p);
           n1 = f32x4.add(n1, w1);
           n2 = f32x4.add(n2, w2);
           r1 = f32x4.add(r1, f32x4.mul(red, w1));
           r2 = f32x4.add(r2, f32x4.mul(red, w2));
+          const green = v128.load32_splat(g0 + p);
           gg1 = f32x4.add(gg1, f32x4.mul(green, w1));
           gg2 = f32x4.add(gg2, f32x4.mul(green, w2));
+          const blue = v128.load32_splat(b0 + p);
           b1 = f32x4.add(b1, f32x4.mul(blue, w1));
           b2 = f32x4.add(b2, f32x4.mul(blue, w2));
+          const square = v128.load32_splat(squares + p);
           q1 = f32x4.add(q1, f32x4.mul(square, w1));
           q2 = f32x4.add(q2, f32x4.mul(square, w2));
         }

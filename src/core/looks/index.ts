@@ -23,6 +23,14 @@ import silverSitter from './recipes/silver-sitter.json';
 import stainedSheet from './recipes/stained-sheet.json';
 import warmDuskHaze from './recipes/warm-dusk-haze.json';
 import washOnRoughPaper from './recipes/wash-on-rough-paper.json';
+import watercolour from './recipes/watercolour.json';
+import inkAndWash from './recipes/ink-and-wash.json';
+import pastel from './recipes/pastel.json';
+import oil from './recipes/oil.json';
+import paletteKnife from './recipes/palette-knife.json';
+import posterColours from './recipes/poster-colours.json';
+import pencilDrawing from './recipes/pencil-drawing.json';
+import softGlow from './recipes/soft-glow.json';
 import type { LookFamily } from './families';
 
 /** A look that ships: its recipe is as it stands in its file, and is checked by whoever lays it. */
@@ -58,6 +66,14 @@ export const shippedLooks: readonly ShippedLook[] = [
   { id: 'knife-and-oil', family: 'paint', recipe: knifeAndOil },
   { id: 'printed-on-boards', family: 'walls', recipe: printedOnBoards },
   { id: 'old-glaze', family: 'walls', recipe: oldGlaze },
+  { id: 'watercolour', family: 'paint', recipe: watercolour },
+  { id: 'ink-and-wash', family: 'paint', recipe: inkAndWash },
+  { id: 'pastel', family: 'paint', recipe: pastel },
+  { id: 'oil', family: 'paint', recipe: oil },
+  { id: 'palette-knife', family: 'paint', recipe: paletteKnife },
+  { id: 'poster-colours', family: 'paint', recipe: posterColours },
+  { id: 'pencil-drawing', family: 'paint', recipe: pencilDrawing },
+  { id: 'soft-glow', family: 'light', recipe: softGlow },
   { id: 'gilded-seams', family: 'paint', recipe: gildedSeams },
 ];
 

@@ -1,4 +1,5 @@
 import type { Machine } from '../image/machine';
+import { takePalette, type PaletteOrder } from './paletteSurvey';
 
 /** How the whole of a picture is measured for a treatment. */
 export interface SurveyOrder {
@@ -6,6 +7,8 @@ export interface SurveyOrder {
   radius: number;
   /** Variance of luma above which something counts as an edge that stays. */
   eps: number;
+  /** Colours that stand for it are wanted instead. */
+  palette?: PaletteOrder;
 }
 
 /**
@@ -21,6 +24,8 @@ export interface Survey {
   low: number;
   middle: number;
   high: number;
+  /** Encoded colours 0..1, three values each, dark to light, where they were asked for. */
+  palette?: number[];
 }
 
 /** Long side of the small drawing. A treatment's surroundings are some pixels wide on it, whatever the size of the picture. */
@@ -37,10 +42,14 @@ export function takeSurvey(
   width: number,
   height: number,
   unit: number,
-  { radius, eps }: SurveyOrder,
+  { radius, eps, palette }: SurveyOrder,
   target: number,
   scratch: number,
 ): Survey {
+  if (palette) {
+    const colours = takePalette(machine.bytes.subarray(pixels, pixels + width * height * 4), width, height, palette);
+    return { slope: 0, offset: 0, width, height, low: 0, middle: 0.5, high: 1, palette: colours };
+  }
   const { kernels } = machine;
   const count = Math.ceil((width * height) / 8) * 8;
   const plane = Math.ceil((width * height + 8) / 8) * 32;

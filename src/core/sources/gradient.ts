@@ -48,29 +48,7 @@ const made = new WeakMap<object, Float32Array>();
 export default defineSource({
   kind: 'gradient',
   label: 'Gradient',
-  offers: [
-    { label: 'Gradient', says: 'From one colour to another, straight or round.', words: 'fade light sky' },
-    {
-      label: 'Vignette',
-      says: 'Darkens the edges and draws the eye inwards.',
-      words: 'dark corners edges burn old',
-      // Round, around a point a little above the middle. White changes nothing in multiply.
-      params: {
-        shape: 'radial',
-        x1: 0.5,
-        y1: 0.48,
-        x2: 1.06,
-        y2: 1.04,
-        stops: [
-          { at: 0, colour: '#ffffff', alpha: 1 },
-          { at: 0.45, colour: '#ffffff', alpha: 1 },
-          { at: 1, colour: '#241b14', alpha: 1 },
-        ],
-      },
-      look: { blend: 'multiply', strength: 0.6 },
-      isComplete: true,
-    },
-  ],
+  offers: [{ label: 'Gradient', says: 'From one colour to another, straight or round.', words: 'fade light sky' }],
   schema: gradientSourceSchema,
   firstLook: { blend: 'soft-light', strength: 0.6 },
   guards: 0,

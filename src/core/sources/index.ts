@@ -7,9 +7,10 @@ import grain from './grain';
 import material from './material';
 import photo from './photo';
 import picture from './picture';
+import vignette from './vignette';
 import type { Source } from './source';
 
-export const sources: readonly Source[] = [material, picture, below, photo, cutout, gradient, grain, colour];
+export const sources: readonly Source[] = [material, picture, below, photo, cutout, gradient, vignette, grain, colour];
 
 /** @throws RangeError naming the kind, when there is no such source. */
 export const sourceByKind = registry(sources, 'source');

@@ -7,7 +7,7 @@ import { flowField } from '../image/flow';
 import { applyModel, modelOf } from '../image/guided';
 import { grow, type Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
-import { factorFor } from './small';
+import { enlargeAlpha, factorFor } from './small';
 import { defineTreatment } from './treatment';
 
 /** Width of a line, in pixels, at which lines are looked for. */
@@ -35,6 +35,7 @@ export default defineTreatment({
   schema,
   source: 'structure tensor, thinned by non-maximum suppression (Canny 1986), after a guided filter (He, Sun & Tang 2013)',
   shrinks: factorOf,
+  replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? 0 : haloOf(p, unit)),
   neutral: () => false,
   apply(context, tile, p) {
@@ -48,6 +49,7 @@ export default defineTreatment({
     if (factor === 1) kernels.copyWindow(strengths(context, tile, p, unit), width, lines, width, width, height);
     else {
       const small = context.smaller('own', factor, grow(reducedRegion(tile, factor), haloOf(p, unit / factor)));
+      enlargeAlpha(context, small, factor, tile);
       const found = strengths(context, small, p, unit / factor);
       enlargeFrom(machine, scratch, { ...small, ptr: found }, factor, { ...tile, ptr: lines }, 1);
     }

@@ -5,11 +5,11 @@ import { blurAlong, flowField, sharpenAcross } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { factorFor, finishReach, onSmaller, regionOn } from './small';
+import { finishReach, onSmaller, paintFactor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
-/** Length of a stroke (its standard deviation), in pixels, at which it is worked out. */
-const WORKED = 6;
+/** Least length of a stroke (its standard deviation), in pixels, at which it is worked out. */
+const LEAST = 2.5;
 /** Radius, in u, of the surroundings whose contrast is given back, and most that it is strengthened. */
 const WINDOW = 30;
 const MOST = 1.5;
@@ -24,7 +24,7 @@ const schema = z.object({
 });
 type Params = z.output<typeof schema>;
 
-const factorOf = (p: Params, unit: number) => factorFor(p.length * unit, WORKED);
+const factorOf = (p: Params, unit: number) => paintFactor(p.length, unit, LEAST);
 const passesOf = (p: Params) => Math.round(p.passes);
 
 function haloOf(p: Params, unit: number): number {
@@ -43,6 +43,7 @@ export default defineTreatment({
   source: 'Cabral & Leedom 1993, line integral convolution; Kyprianidis & Kang 2011, coherence-enhancing filtering',
   inputs: faceInput,
   shrinks: factorOf,
+  replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? finishReach(factorOf(p, unit)) : haloOf(p, unit)),
   neutral: (p) => p.length === 0,
   apply(context, tile, p) {

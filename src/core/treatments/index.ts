@@ -22,6 +22,20 @@ import sharpen from './sharpen';
 import split from './split';
 import tint from './tint';
 import tone from './tone';
+import dabs from './dabs';
+import double from './double';
+import fine from './fine';
+import flow from './flow';
+import glow from './glow';
+import ink from './ink';
+import patches from './patches';
+import pencil from './pencil';
+import pigment from './pigment';
+import ripple from './ripple';
+import shapes from './shapes';
+import smooth from './smooth';
+import streaks from './streaks';
+import twoTones from './two-tones';
 import type { Treatment } from './treatment';
 
 /** Every treatment a coat can carry, in the order in which panels offer them. */
@@ -49,6 +63,20 @@ export const treatments: readonly Treatment[] = [
   monochrome,
   noise,
   fringe,
+  smooth,
+  patches,
+  flow,
+  dabs,
+  shapes,
+  ink,
+  pencil,
+  fine,
+  pigment,
+  glow,
+  double,
+  streaks,
+  ripple,
+  twoTones,
 ];
 
 /** @throws RangeError naming the kind, when there is no such treatment. */

@@ -7,7 +7,7 @@ import { grow, type Tile } from '../image/tile';
 import { parseHex } from '../color/srgb';
 import { colour, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { factorFor, regionOn } from './small';
+import { enlargeAlpha, factorFor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 import { wideLuma, wideReach } from './wide';
 
@@ -44,6 +44,7 @@ export default defineTreatment({
   source: 'Winnemöller, Kyprianidis & Olsen 2012, XDoG; Kang, Lee & Chui 2009, flow-based difference of Gaussians',
   inputs: faceInput,
   shrinks: (p, unit) => Math.max(factorOf(p, unit), p.ground > 0 && wideReach(GROUND * unit, 1) === 0 ? 2 : 1),
+  replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? 0 : haloOf(p, unit) + wideReach(GROUND * unit, 1)),
   neutral: () => false,
   apply(context, tile, p) {
@@ -58,6 +59,7 @@ export default defineTreatment({
     else {
       const region = grow(reducedRegion(tile, factor), haloOf(p, unit / factor));
       const small = context.smaller('own', factor, region);
+      enlargeAlpha(context, small, factor, tile);
       const found = difference(context, small, p, factor, unit / factor);
       enlargeFrom(machine, scratch, { ...small, ptr: found }, factor, { ...tile, ptr: lines }, 1);
     }

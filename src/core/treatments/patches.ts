@@ -5,11 +5,11 @@ import { flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { factorFor, finishReach, onSmaller, regionOn } from './small';
+import { finishReach, onSmaller, paintFactor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
-/** Radius of a patch, in pixels, at which it is worked out: larger ones on a smaller drawing. */
-const WORKED = 6;
+/** Least radius of a patch, in pixels, at which it is worked out. */
+const LEAST = 3;
 /** Standard deviations in u of the surroundings that count as detail. */
 const DETAIL = [4, 12];
 
@@ -23,7 +23,7 @@ const schema = z.object({
 });
 type Params = z.output<typeof schema>;
 
-const factorOf = (p: Params, unit: number) => factorFor(p.size * unit, WORKED);
+const factorOf = (p: Params, unit: number) => paintFactor(p.size, unit, LEAST);
 /** Pixels around a pixel that all passes read, with `unit` pixels to one u. */
 function haloOf(p: Params, unit: number): number {
   const detail = p.detail > 0 ? DETAIL.reduce((sum, d) => sum + blurReach(d * unit), 0) : 0;
@@ -41,6 +41,7 @@ export default defineTreatment({
   source: 'Kyprianidis, Kang & Döllner 2009, anisotropic Kuwahara filtering; polynomial weights of Kyprianidis, Semmo, Kang & Döllner 2010',
   inputs: faceInput,
   shrinks: factorOf,
+  replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? finishReach(factorOf(p, unit)) : haloOf(p, unit)),
   neutral: (p) => p.size === 0,
   apply(context, tile, p) {

@@ -37,6 +37,7 @@ export default defineTreatment({
   schema,
   source: 'colour dodge (W3C Compositing, Level 1) with the blurred inverse, common practice, no source; grain after Bousseau et al. 2006',
   shrinks: factorOf,
+  replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? finishReach(factorOf(p, unit)) : haloOf(p, unit)),
   neutral: () => false,
   apply(context, tile, p) {

@@ -28,6 +28,11 @@ export function treatmentReach(params: Params, unit: number): number {
   return Math.ceil(treatmentByKind(params.kind as string).reach(params, unit)) + (isFar(sigma) ? 0 : blurReach(sigma));
 }
 
+/** True when a treatment reads what it starts from on a smaller drawing alone. */
+export function readsSmallerAlone(params: Params, unit: number): boolean {
+  return isPlain(params) && !isIdle(params) && treatmentByKind(params.kind as string).replaces?.(params, unit) === true;
+}
+
 /** A treatment and the context in which it is drawn. */
 export interface Step {
   params: Params;

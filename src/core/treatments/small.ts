@@ -9,6 +9,12 @@ export const finishReach = (factor: number): number => (factor > 1 ? 3 * factor 
 /** The power of two by which a drawing is smaller on which a length is about `wanted` pixels, however large it is here. */
 export const factorFor = (length: number, wanted: number): number => 2 ** Math.max(0, Math.round(Math.log2(length / wanted)));
 
+/** Pixels to one u that are enough for paint: a long side of 840. */
+const ENOUGH = 0.42;
+
+/** The same for strokes and patches of a size in u: on a drawing as coarse as is enough for paint, but not so that one is under `least` pixels. */
+export const paintFactor = (size: number, unit: number, least: number): number => factorFor(unit, Math.max(ENOUGH, least / size));
+
 /**
  * Does the work of a treatment on a drawing that is smaller by a factor, and puts the enlarged colours into the tile, their edges made crisp again;
  * with a factor of 1 it works on the tile.
@@ -23,11 +29,16 @@ export function onSmaller(context: DrawContext, tile: Tile, factor: number, halo
   const region = reducedRegion(tile, factor);
   const small = context.smaller('own', factor, grow(region, halo));
   work(small, unit / factor);
-  enlargeFrom(machine, scratch, small, factor, tile, 3);
+  enlargeFrom(machine, scratch, small, factor, tile, 4);
   scratch.release(mark);
   const flow = flowField(machine, scratch, tile, 0.6 * factor, 0);
   sharpenAcross(machine, scratch, tile, flow, { soften: 0.35 * factor, probe: 0.8 * factor, reach: 0.7 * factor, amount: 0.9 });
   scratch.release(mark);
+}
+
+/** The alpha of a smaller drawing, enlarged into a tile. */
+export function enlargeAlpha({ machine, scratch }: DrawContext, small: Tile, factor: number, tile: Tile): void {
+  enlargeFrom(machine, scratch, { ...small, ptr: small.ptr + 3 * small.stride }, factor, { ...tile, ptr: tile.ptr + 3 * tile.stride }, 1);
 }
 
 /** A plane of an input that is a region, such as a guard's, over a tile of the smaller drawing; null where it is left out. The caller releases it. */

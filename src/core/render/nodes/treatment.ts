@@ -1,6 +1,6 @@
 import type { Params } from '../../graph/node';
 import { grow, shrink } from '../../image/tile';
-import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, treatmentReach, type Step } from '../../treatments/run';
+import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, readsSmallerAlone, treatmentReach, type Step } from '../../treatments/run';
 import { defineNode, type NodePuller } from './node';
 
 /** True when a node is a treatment that reads nothing around a pixel. */
@@ -13,7 +13,7 @@ function isPointwise({ graph: { nodes }, extent: { unit } }: NodePuller, index: 
 export default defineNode<Params>({
   planes: 4,
   // What it reads of its other inputs, it reads over the tile that it starts from.
-  reach: (params, _input, { unit }) => treatmentReach(params, unit),
+  reach: (params, _input, { unit }) => (readsSmallerAlone(params, unit) ? null : treatmentReach(params, unit)),
   drawsSmaller: drawsTreatmentSmaller,
   draw(context, region, params) {
     const { puller, index, machine, unit } = context;
@@ -29,7 +29,8 @@ export default defineNode<Params>({
       applyInStrips(steps, tile);
       return tile;
     }
-    const tile = context.pull('own', grow(region, treatmentReach(params, unit)));
+    const wanted = grow(region, treatmentReach(params, unit));
+    const tile = readsSmallerAlone(params, unit) ? context.scratch.tile(wanted) : context.pull('own', wanted);
     const done = applyAndMaybeCut({ params, context: puller.contextOf(index, tile) }, tile);
     return puller.trimmed(tile, done.width === region.width && done.height === region.height ? done : shrink(machine, done, region), 4);
   },
