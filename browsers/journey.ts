@@ -89,11 +89,13 @@ export async function journey(driver: Driver, home: string): Promise<Journey> {
   await press(driver, 'Aged, stained paper');
   const material = await step<number>(
     driver,
-    `await until(() => document.querySelector('[data-testid="card-0"]'));
+    `await until(() => document.body.innerText.includes('Trying “'));
      await new Promise((r) => setTimeout(r, 30));
      await fine();
      return since();`,
   );
+  await press(driver, 'Use it');
+  await step(driver, `await until(() => document.querySelector('[data-testid="card-0"]'));`);
   await press(driver, 'Blend');
   const drags = await step<number[]>(
     driver,

@@ -94,4 +94,4 @@ export const TAKEN = 1;
 export const DRAWN = 2;
 
 /** Bytes of its own that each worker has for one tile and its halo. */
-export const SCRATCH_BYTES = 32 * 2 ** 20;
+export const SCRATCH_BYTES = 64 * 2 ** 20;

@@ -32,5 +32,5 @@ export { kuwaharaTable, kuwaharaWeights, kuwahara } from './kuwahara';
 export { divided, inked, edgeStrength, pigmented, deepened, thinned } from './lines';
 export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
 export { drawDabs, embossed } from './dabs';
-export { displacedBy, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
+export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
 export { sweep } from './sweep';

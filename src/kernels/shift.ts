@@ -4,10 +4,15 @@ import { clamp1, clamp4, decode4 as decodeTo, encode4 as encodeTo, exp1, ln1 } f
 
 /** Planes of `src` (interleaved) read at offsets of (dx, dy) pixels, planes; the edge is extended. */
 export function displacedBy(src: usize, w: i32, h: i32, dx: usize, dy: usize, dst: usize, stride: usize, planes: i32): void {
+  displacedFrom(src, w, h, w, h, dx, dy, dst, stride, planes);
+}
+
+/** The same from a picture of another size, sw × sh. */
+export function displacedFrom(src: usize, sw: i32, sh: i32, w: i32, h: i32, dx: usize, dy: usize, dst: usize, stride: usize, planes: i32): void {
   for (let j = 0; j < h; j++)
     for (let i = 0; i < w; i++) {
       const at = <usize>(j * w + i) << 2;
-      const v = between(src, w, h, <f32>i + f32.load(dx + at), <f32>j + f32.load(dy + at));
+      const v = between(src, sw, sh, <f32>i + f32.load(dx + at), <f32>j + f32.load(dy + at));
       f32.store(dst + at, f32x4.extract_lane(v, 0));
       f32.store(dst + stride + at, f32x4.extract_lane(v, 1));
       f32.store(dst + 2 * stride + at, f32x4.extract_lane(v, 2));
@@ -44,8 +49,8 @@ function chance(x: i32, y: i32, seed: i32): f32 {
 export function streaks(dst: usize, w: i32, h: i32, x: i32, y: i32, tx: f32, ty: f32, length: f32, width: f32, density: f32, seed: i32): void {
   for (let j = 0; j < h; j++)
     for (let i = 0; i < w; i++) {
-      const px: f32 = <f32>(x + i);
-      const py: f32 = <f32>(y + j);
+      const px: f32 = <f32>(x + i) + 0.5;
+      const py: f32 = <f32>(y + j) + 0.5;
       const lane: f32 = (py * tx - px * ty) / width;
       const column = <i32>floor<f32>(lane);
       const along: f32 = (px * tx + py * ty) / length + 7.3 * chance(column, 0, seed + 1);

@@ -14,6 +14,7 @@ interface OpenCv {
   CV_8UC1: number;
   CV_8UC3: number;
   CV_8UC4: number;
+  CV_32F: number;
   CV_32FC1: number;
   CV_32FC2: number;
   CV_64FC1: number;
@@ -27,6 +28,7 @@ interface OpenCv {
   bilateralFilter(from: Mat, to: Mat, diameter: number, colour: number, space: number, border: number): void;
   boxFilter(from: Mat, to: Mat, depth: number, size: object, anchor: object, normalise: boolean, border: number): void;
   GaussianBlur(from: Mat, to: Mat, size: object, sigmaX: number, sigmaY: number, border: number): void;
+  Sobel(from: Mat, to: Mat, depth: number, dx: number, dy: number, size: number, scale: number, delta: number, border: number): void;
   dilate(from: Mat, to: Mat, shape: Mat): void;
   erode(from: Mat, to: Mat, shape: Mat): void;
   distanceTransform(from: Mat, to: Mat, type: number, mask: number): void;

@@ -15,13 +15,27 @@ const photo = bench.picture(W, H, (x, y) => [(x * 7 + y * 3) % 256, (x * 2 + y *
 const survey = (value: number) => {
   const at = bench.take(40 * 30 * 8 + 4096);
   machine.floats.fill(value, at / 4, at / 4 + 40 * 30 * 2 + 64);
-  return { kind: 'survey' as const, survey: { slope: at, offset: at + 40 * 30 * 4, width: 40, height: 30, low: 0.1, middle: 0.4, high: 0.9 } };
+  return {
+    kind: 'survey' as const,
+    survey: {
+      slope: at,
+      offset: at + 40 * 30 * 4,
+      width: 40,
+      height: 30,
+      low: 0.1,
+      middle: 0.4,
+      high: 0.9,
+      palette: [0.1, 0.1, 0.15, 0.35, 0.3, 0.2, 0.5, 0.5, 0.5, 0.8, 0.75, 0.7],
+    },
+  };
 };
 const measured = survey(0.5);
 
 function strong(schema: Parameters<typeof controlsOf>[0]): Record<string, unknown> {
   return Object.fromEntries(
     controlsOf(schema).flatMap(({ key, meta, neutral }) => {
+      // The test has no guards.
+      if (key === 'keep') return [[key, 0]];
       if (meta.control === 'slider') return [[key, key === 'levels' ? 5 : ((meta.min ?? 0) + 3 * (meta.max ?? 1)) / 4]];
       return meta.control === 'toggle' ? [[key, true]] : [[key, neutral]];
     }),

@@ -1,7 +1,6 @@
 import { newCoat, type SourceInput } from '../piece/edits';
 import { modeById } from '../blend';
 import { sources } from '.';
-import { stopColour, type Stop } from './gradient';
 
 const offers = sources.flatMap((source) => (source.offers ?? []).map((offer) => ({ source, offer })));
 
@@ -22,19 +21,4 @@ describe('coats that are offered', () => {
     },
   );
   it('have a name each', () => expect(new Set(offers.map(({ offer }) => offer.label)).size).toBe(offers.length));
-});
-
-it('a vignette leaves the middle as it is and darkens towards the corners', () => {
-  const { params } = offers.find(({ offer }) => offer.label === 'Vignette')!.offer;
-  const { stops, x1, y1 } = params as { stops: Stop[]; x1: number; y1: number };
-  // White changes nothing in multiply (W3C Compositing and Blending 1).
-  expect(stopColour(stops, 0)).toEqual([1, 1, 1, 1]);
-  expect(stopColour(stops, 0.4)).toEqual([1, 1, 1, 1]);
-  const lightness = [0.5, 0.6, 0.8, 1].map((t) =>
-    stopColour(stops, t)
-      .slice(0, 3)
-      .reduce((a, b) => a + b),
-  );
-  lightness.slice(1).forEach((v, i) => expect(v).toBeLessThan(lightness[i]));
-  expect([x1, y1].every((v) => Math.abs(v - 0.5) < 0.05)).toBe(true);
 });

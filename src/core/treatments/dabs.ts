@@ -6,10 +6,11 @@ import { flowField, type Flow } from '../image/flow';
 import { grow, type Region, type Tile } from '../image/tile';
 import { choice, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { factorFor, regionOn } from './small';
+import { factorFor, nearReach, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
-/** Width of the finest dabs, in pixels, on the drawing from which dabs take their colours. */
+/** Dabs take their colours from a drawing with so many pixels to one u, but the finest are no narrower on it than this, in pixels. */
+const ENOUGH = 0.25;
 const WORKED = 2.5;
 /** A dab's colour is the mean over this part of its width (a standard deviation). */
 const MEAN = 0.28;
@@ -17,6 +18,8 @@ const MEAN = 0.28;
 const PITCH = { brush: 0.62, knife: 0.85 };
 /** Directions are smoothed by a Gaussian of so many u: even ground takes them from the edges around it. */
 const FORM = 24;
+/** No dab is longer than twice this, in u. */
+const LONGEST = 130;
 /** Turn of a dab away from the form, in radians, at full jitter. */
 const TURN = 0.5;
 
@@ -30,7 +33,7 @@ const schema = z.object({
     ],
     'brush',
   ),
-  size: slider('Size', 6, 120, 52, { unit: 'u', step: 1, help: 'Width of the largest dabs.' }),
+  size: slider('Size', 6, 100, 52, { unit: 'u', step: 1, help: 'Width of the largest dabs.' }),
   layers: slider('Layers', 1, 4, 3, { step: 1, help: 'Each has dabs half as large.' }),
   length: slider('Length', 1, 8, 4.2, { step: 0.1, help: 'How many times as long as wide.' }),
   detail: slider('Leave out under', 0, 40, 9, { unit: 'levels', step: 0.5, help: 'Smaller dabs only where the photo differs by more.' }),
@@ -45,14 +48,15 @@ type Params = z.output<typeof schema>;
 
 const layersOf = (p: Params) => Math.round(p.layers);
 const widthOf = (p: Params, layer: number) => p.size / 2 ** layer;
-const factorOf = (p: Params, unit: number) => factorFor(widthOf(p, layersOf(p) - 1) * unit, WORKED);
+const factorOf = (p: Params, unit: number) => factorFor(unit, Math.max(ENOUGH, WORKED / widthOf(p, layersOf(p) - 1)));
 /** Pixels that a dab of the largest size may lie away from what it covers. */
-const longest = (p: Params, unit: number) => Math.ceil((0.5 * Math.hypot(p.length, 1) + 1) * p.size * unit) + 2;
+const halfLength = (p: Params, width: number) => Math.min(LONGEST, 0.5 * p.length * width);
+const longest = (p: Params, unit: number) => Math.ceil((halfLength(p, p.size) + 1.5 * p.size) * unit) + 2;
 /** What dabs are stopped by is softened by this part of the finest ones, so that grain does not stop them. */
 const BORDER = 0.12;
 const borderSigma = (p: Params, unit: number) => BORDER * widthOf(p, layersOf(p) - 1) * unit;
 const finish = (p: Params, unit: number) => Math.max(blurReach(0.6 * unit) + 2, blurReach(borderSigma(p, unit)));
-const haloOf = (p: Params, unit: number) => longest(p, unit) + blurReach(p.size * MEAN * unit) + blurReach(4 * unit + 1) + blurReach(FORM * unit) + 4;
+const haloOf = (p: Params, unit: number) => longest(p, unit) + nearReach(p.size * MEAN * unit) + nearReach(4 * unit + 1) + nearReach(FORM * unit) + 4;
 
 /** The picture laid anew in dabs of paint: large ones first, smaller ones where they would miss something, along the form, stopped at borders. */
 export default defineTreatment({
@@ -79,7 +83,8 @@ export default defineTreatment({
     const base = scratch.take(3 * stride);
     const small = smallPicture(context, tile, p, factor);
     const layers = soften(context, small, p, unit / factor);
-    const flow = flowField(machine, scratch, small, 4 * (unit / factor) + 1, FORM * (unit / factor));
+    // Without its grain, which would turn dabs of even places differently at every size.
+    const flow = flowField(machine, scratch, layers[layers.length - 1], 4 * (unit / factor) + 1, FORM * (unit / factor));
     machine.bytes.copyWithin(base, ptr, ptr + 3 * stride);
     for (let c = 0; c < 3; c++) blurPlane(machine, scratch, base + c * stride, width, height, borderSigma(p, unit));
     const faces = p.keep > 0 ? regionOn(context, 'faces', factor, small) : null;
@@ -152,7 +157,7 @@ function listDabs({ machine, unit }: DrawContext, { tile, small, layers, flow, f
   const { floats } = machine;
   const width = widthOf(p, layer) * unit;
   const pitch = Math.max(1, width * PITCH[p.tool]);
-  const half = 0.5 * p.length * width;
+  const half = halfLength(p, widthOf(p, layer)) * unit;
   const beyond = half + width + pitch;
   const soft = layers[layer];
   const coarse = layer > 0 ? layers[layer - 1] : null;

@@ -2,9 +2,6 @@ import * as z from 'zod';
 import { share, slider } from '../schema';
 import { defineTreatment } from './treatment';
 
-/** How far a point at the corner of a picture lies from its middle, in u. */
-const CORNER = 1415;
-
 /** A faint copy, shifted and turned, as of a plate exposed twice or a print out of register. */
 export default defineTreatment({
   kind: 'double',
@@ -19,33 +16,39 @@ export default defineTreatment({
     turn: slider('Turn', -4, 4, 0.5, { unit: '°', step: 0.1 }),
   }),
   source: 'common practice, no source',
-  reach: (p, unit) => Math.ceil((Math.hypot(p.right, p.down) + CORNER * Math.sin((Math.abs(p.turn) * Math.PI) / 180)) * unit) + 2,
+  // The copy is drawn over where it comes from, however far away; by itself it reads nothing, but it is no function of a pixel.
+  reach: () => 1,
   neutral: (p) => p.amount === 0,
-  apply({ machine, scratch, unit, width: w, height: h }, tile, { amount, right, down, turn }) {
+  apply(context, tile, { amount, right, down, turn }) {
+    const { machine, scratch, unit, width: w, height: h } = context;
     const { kernels } = machine;
     const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
-    const [dx, dy] = [scratch.plane(count + 8), scratch.plane(count + 8)];
     const angle = (-turn * Math.PI) / 180;
     const [a, b] = [Math.cos(angle) - 1, -Math.sin(angle)];
-    kernels.affineOffsets({
-      dx,
-      dy,
-      w: width,
-      h: height,
-      cx: w / 2 - tile.x,
-      cy: h / 2 - tile.y,
-      ox: -right * unit,
-      oy: -down * unit,
-      a,
-      b,
-      c: -b,
-      d: a,
+    const [ox, oy] = [-right * unit, -down * unit];
+    // Where the corners of the tile are read.
+    const corners = [
+      [tile.x, tile.y],
+      [tile.x + width, tile.y],
+      [tile.x, tile.y + height],
+      [tile.x + width, tile.y + height],
+    ].map(([x, y]) => [x + ox + a * (x - w / 2) + b * (y - h / 2), y + oy - b * (x - w / 2) + a * (y - h / 2)]);
+    const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
+    const [left, top] = [Math.floor(Math.min(...xs)) - 2, Math.floor(Math.min(...ys)) - 2];
+    const from = context.smaller('own', 1, {
+      x: left,
+      y: top,
+      width: Math.ceil(Math.max(...xs)) + 2 - left,
+      height: Math.ceil(Math.max(...ys)) + 2 - top,
     });
-    const src = scratch.take(count * 16 + 64);
-    kernels.interleave(ptr, stride, count, src, 3);
+    const src = scratch.take(from.count * 16 + 64);
+    kernels.interleave(from.ptr, from.stride, from.count, src, 3);
+    const [dx, dy] = [scratch.plane(count + 8), scratch.plane(count + 8)];
+    const shift = { ox: ox + tile.x - left, oy: oy + tile.y - top };
+    kernels.affineOffsets({ dx, dy, w: width, h: height, cx: w / 2 - tile.x, cy: h / 2 - tile.y, ...shift, a, b, c: -b, d: a });
     const copy = scratch.take(4 * stride);
-    kernels.displacedBy(src, width, height, dx, dy, copy, stride, 3);
+    kernels.displacedFrom({ src, sw: from.width, sh: from.height, w: width, h: height, dx, dy, dst: copy, stride, planes: 3 });
     for (let c = 0; c < 3; c++) kernels.mixIn(ptr + c * stride, copy + c * stride, count, 1 - amount, amount, 0);
     scratch.release(mark);
   },

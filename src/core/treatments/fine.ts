@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import { parseHex } from '../color/srgb';
 import type { DrawContext } from '../graph/context';
-import { blurPlane, blurReach } from '../image/blur';
+import { blurPlane } from '../image/blur';
 import { enlargeFrom, reducedRegion } from '../image/far';
 import { flowField } from '../image/flow';
 import { applyModel, modelOf } from '../image/guided';
 import { grow, type Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
-import { enlargeAlpha, factorFor } from './small';
+import { enlargeAlpha, factorFor, nearReach } from './small';
 import { defineTreatment } from './treatment';
 
 /** Width of a line, in pixels, at which lines are looked for. */
@@ -24,7 +24,7 @@ const schema = z.object({
 type Params = z.output<typeof schema>;
 
 const factorOf = (p: Params, unit: number) => factorFor(p.radius * unit, WORKED);
-const haloOf = (p: Params, unit: number) => 4 * (Math.ceil(5 * unit) + 2) + 2 * blurReach(2 * unit + 1) + Math.ceil(p.radius * unit + 8 * unit) + 6;
+const haloOf = (p: Params, unit: number) => 4 * (Math.ceil(5 * unit) + 2) + 2 * nearReach(2 * unit + 1) + Math.ceil(p.radius * unit + 8 * unit) + 6;
 
 /** Thin lines on white where the picture changes most: the strength of its structure tensor, thinned across the form. */
 export default defineTreatment({

@@ -1,11 +1,10 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
-import { blurReach } from '../image/blur';
 import { blurAlong, flowField, sharpenAcross } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { finishReach, onSmaller, paintFactor, regionOn } from './small';
+import { finishReach, nearReach, onSmaller, paintFactor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
 /** Least length of a stroke (its standard deviation), in pixels, at which it is worked out. */
@@ -28,7 +27,7 @@ const factorOf = (p: Params, unit: number) => paintFactor(p.length, unit, LEAST)
 const passesOf = (p: Params) => Math.round(p.passes);
 
 function haloOf(p: Params, unit: number): number {
-  const pass = 2 * blurReach(4 * unit) + Math.ceil(2 * p.length * unit) + blurReach(1.5 * unit) + Math.ceil(2 * unit) + 4;
+  const pass = 2 * nearReach(4 * unit) + Math.ceil(2 * p.length * unit) + nearReach(1.5 * unit) + Math.ceil(2 * unit) + 4;
   return passesOf(p) * pass + (p.even > 0 ? Math.ceil(WINDOW * unit) + 2 : 0);
 }
 

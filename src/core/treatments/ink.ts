@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
-import { blurPlane, blurReach } from '../image/blur';
+import { blurPlane } from '../image/blur';
 import { enlargeFrom, reducedRegion } from '../image/far';
 import { flowField } from '../image/flow';
 import { grow, type Tile } from '../image/tile';
 import { parseHex } from '../color/srgb';
 import { colour, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { enlargeAlpha, factorFor, regionOn } from './small';
+import { enlargeAlpha, factorFor, nearReach, regionOn } from './small';
 import { defineTreatment } from './treatment';
 import { wideLuma, wideReach } from './wide';
 
@@ -32,7 +32,7 @@ type Params = z.output<typeof schema>;
 
 const factorOf = (p: Params, unit: number) => factorFor(p.width * unit, WORKED);
 const haloOf = (p: Params, unit: number) =>
-  blurReach(3 * unit + 1) * 2 + Math.ceil(3 * 1.6 * p.width * unit) + Math.ceil(2 * ALONG * unit) + blurReach(ROUGH * unit) + 6;
+  nearReach(3 * unit + 1) * 2 + Math.ceil(3 * 1.6 * p.width * unit) + Math.ceil(2 * ALONG * unit) + nearReach(ROUGH * unit) + 6;
 
 /** Black lines on white, as by a pen or brush: a difference of Gaussians across the form, drawn out along it, and cut off softly. */
 export default defineTreatment({

@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
-import { blurPlane, blurReach } from '../image/blur';
+import { blurPlane } from '../image/blur';
 import { flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { finishReach, onSmaller, paintFactor, regionOn } from './small';
+import { finishReach, nearReach, onSmaller, paintFactor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
 /** Least radius of a patch, in pixels, at which it is worked out. */
@@ -26,8 +26,8 @@ type Params = z.output<typeof schema>;
 const factorOf = (p: Params, unit: number) => paintFactor(p.size, unit, LEAST);
 /** Pixels around a pixel that all passes read, with `unit` pixels to one u. */
 function haloOf(p: Params, unit: number): number {
-  const detail = p.detail > 0 ? DETAIL.reduce((sum, d) => sum + blurReach(d * unit), 0) : 0;
-  return Math.round(p.passes) * (Math.ceil(p.size * unit * (1 + p.along)) + blurReach(2 * unit + 1) + 2) + detail;
+  const detail = p.detail > 0 ? DETAIL.reduce((sum, d) => sum + nearReach(d * unit), 0) : 0;
+  return Math.round(p.passes) * (Math.ceil(p.size * unit * (1 + p.along)) + nearReach(2 * unit + 1) + 2) + detail;
 }
 
 /** Patches of paint that follow the form: each pixel takes the mean of the evenest of eight sectors of an ellipse along the edges. */

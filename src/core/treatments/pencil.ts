@@ -1,10 +1,10 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
-import { blurPlane, blurReach } from '../image/blur';
+import { blurPlane } from '../image/blur';
 import { flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
-import { onSmaller, factorFor, finishReach } from './small';
+import { factorFor, finishReach, nearReach, onSmaller } from './small';
 import { defineTreatment } from './treatment';
 
 /** Radius of the wider blur, in pixels, at which the drawing is worked out. */
@@ -26,7 +26,7 @@ type Params = z.output<typeof schema>;
 
 const factorOf = (p: Params, unit: number) => factorFor(p.radius * unit, WORKED);
 const haloOf = (p: Params, unit: number) =>
-  blurReach(p.radius * unit) + (p.along > 0 ? Math.ceil(2 * p.along * unit) + 2 * blurReach(3 * unit + 1) : 0) + 4;
+  nearReach(p.radius * unit) + (p.along > 0 ? Math.ceil(2 * p.along * unit) + 2 * nearReach(3 * unit + 1) : 0) + 4;
 
 /** A pencil drawing: the picture's luma divided by its own blur (colour dodge of the blurred inverse), in two widths. */
 export default defineTreatment({

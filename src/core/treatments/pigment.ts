@@ -8,6 +8,9 @@ const [WASH, SPECKLE, TOOTH] = [320, 28, 9];
 /** Deviations in u between which a rim is darker than what it borders, and that difference in levels. */
 const RIM = { fine: 1.2, wide: 5, levels: 14 };
 
+/** What a mean over a pixel leaves of noise with cells of so many pixels. */
+const faded = (cell: number): number => 1 / (1 + (0.55 / cell) ** 2);
+
 /** Watercolour's own tones: pigment that gathers in washes, in the pits of the paper and at the rims of patches. */
 export default defineTreatment({
   kind: 'pigment',
@@ -42,7 +45,7 @@ export default defineTreatment({
         cell,
         seed: p.seed * 31 + key,
         normal: 1,
-        gain: gain * Math.min(1, size * unit),
+        gain: gain * faded(size * unit),
       });
     };
     if (p.wash > 0) {

@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
-import { blurPlane, blurReach } from '../image/blur';
+import { blurPlane } from '../image/blur';
 import { enlargeFrom, reducedRegion } from '../image/far';
 import { applyModel, modelOf } from '../image/guided';
 import { grow, type Tile } from '../image/tile';
 import { perceived } from '../measure/paletteSurvey';
 import { choice, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { enlargeAlpha, factorFor, regionOn } from './small';
+import { enlargeAlpha, factorFor, nearReach, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
 /** Standard deviation, in pixels, of what rounds borders, at which shapes are worked out. */
@@ -40,7 +40,7 @@ type Params = z.output<typeof schema>;
 
 const factorOf = (p: Params, unit: number) => factorFor(p.edges * unit, WORKED);
 const haloOf = (p: Params, unit: number) =>
-  EVEN.passes * (2 * Math.ceil(EVEN.radius * unit) + 2) + blurReach(p.island * GONE * unit) + blurReach(p.edges * unit) + 4;
+  EVEN.passes * (2 * Math.ceil(EVEN.radius * unit) + 2) + nearReach(p.island * GONE * unit) + nearReach(p.edges * unit) + 4;
 
 /** Poster shapes: every pixel takes one of a few colours of the picture, small islands go, and borders are rounded. */
 export default defineTreatment({

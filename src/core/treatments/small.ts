@@ -3,6 +3,9 @@ import { enlargeFrom, reducedRegion } from '../image/far';
 import { flowField, sharpenAcross } from '../image/flow';
 import { grow, type Tile } from '../image/tile';
 
+/** Pixels around a pixel that a Gaussian is drawn with whose far ends nobody sees in the result: 97 % of it. */
+export const nearReach = (sigma: number): number => Math.ceil(2.2 * sigma) + 1;
+
 /** Pixels around what is wanted that the edges of an enlarged picture are sharpened with, at most. */
 export const finishReach = (factor: number): number => (factor > 1 ? 3 * factor + 8 : 0);
 
