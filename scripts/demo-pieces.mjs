@@ -16,6 +16,9 @@ for (const [piece, photo, scale] of [
   ['officer', 'signal-officer', 0.32],
   ['lamp', 'lamp-and-lemons', 0.45],
   ['poster', 'keeper', 0.32],
+  ['washed', 'light-at-dusk', 0.32],
+  ['oiled', 'keeper', 0.32],
+  ['inked', 'signal-officer', 0.32],
 ]) {
   const file = (folder, name) => path.join(root, 'demo', folder, name);
   const recipe = path.join(work, `${piece}.json`);

@@ -9,6 +9,7 @@ import { coatTitle } from '@/core/piece/naming';
 import { treatmentFields, type Coat } from '@/core/piece/schema';
 import { controlsOf } from '@/core/schema';
 import { isFoundBy } from '@/core/search';
+import { sourceByKind } from '@/core/sources';
 import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
@@ -37,24 +38,37 @@ export function ToneFacet({ coat }: { coat: Coat }) {
   const look = useCoatMeasure(coat, Math.max(0, toned));
   const tone = { ...neutral, ...treatmentOf(coat, 'tone') };
   const set = (key: string, v: unknown) => setTreatment(coat.id, 'tone', { ...tone, [key]: v });
-  return (
+  const ownTone = (
     <View>
       <Panel schema={schema} values={{ ...tone, materialIsGrey: look?.grey }} {...panelEdit(set, stepOf(words.common.tone), `${coat.id}.tone`)} />
       <Toggle label={words.tone.materialOnly} value={alone} onChange={(on) => hold(on ? { kind: 'alone', coat: coat.id } : null)} />
       <Act plain onPress={() => change(words.tone.resetTone, setTreatment(coat.id, 'tone', neutral))}>
         {words.tone.resetTone}
       </Act>
-      <Effects coat={coat} ofSurface={false} />
+    </View>
+  );
+  // A coat that treats the picture itself is its effects: they come first.
+  const isTreatment = sourceByKind(coat.source.kind as string).is !== undefined && coat.treatments.some((t) => t.kind !== 'tone');
+  return (
+    <View>
+      {isTreatment ? null : ownTone}
+      <Steps coat={coat} ofSurface={false} />
+      {isTreatment ? ownTone : null}
+      <AddEffect coat={coat} ofSurface={false} />
     </View>
   );
 }
 
 /** The coat's surface: raised or pressed in, and following the form below it. */
-export const SurfaceFacet = ({ coat }: { coat: Coat }) => <Effects coat={coat} ofSurface />;
+export const SurfaceFacet = ({ coat }: { coat: Coat }) => (
+  <View>
+    <Steps coat={coat} ofSurface />
+    <AddEffect coat={coat} ofSurface />
+  </View>
+);
 
-/** The effects of a coat that stand on this tab, and a search over all of them. */
-function Effects({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
-  const c = useColours();
+/** The effects of a coat that stand on this tab. */
+function Steps({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   const colours = usePalette();
   const belongs = (kind: string) => kind !== 'tone' && (treatmentByKind(kind).ofSurface === true) === ofSurface;
   return (
@@ -62,6 +76,15 @@ function Effects({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
       {coat.treatments.map((step, i) =>
         belongs(step.kind as string) ? <StepPanel key={`${i}-${step.kind}`} coat={coat} index={i} colours={colours} /> : null,
       )}
+    </View>
+  );
+}
+
+/** A search over all effects, to add one. */
+function AddEffect({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
+  const c = useColours();
+  return (
+    <View>
       <Text role="heading" aria-level={3} style={{ fontFamily: SERIF, fontSize: 17, color: c.ink, paddingTop: 16, paddingBottom: 6 }}>
         {words.tone.addEffect}
       </Text>
