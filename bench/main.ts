@@ -5,6 +5,7 @@ import { coldPage, contactSheet, drag, shelf } from './page';
 import { exportMemory } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
+import { painterlyLooks, simplifying } from './painterly';
 import { readyDrag, readyExport } from './ready';
 
 const wanted = process.argv[2];
@@ -15,6 +16,8 @@ const parts: [string, () => Promise<void>][] = [
   ['materials', materialTimes],
   ['ready', readyDrag],
   ['ready-export', readyExport],
+  ['simplifying', simplifying],
+  ['looks', painterlyLooks],
   ['memory', exportMemory],
   ['gaussian', gaussian],
   ['drag', drag],

@@ -151,6 +151,9 @@ export function serve(host: Host): (message: ToWorker) => void {
 /** Where a private worker packs a tile before it posts it: the last 512 KiB of its scratch memory. */
 const scratchOutput = (scratch: Scratch) => scratch.end - 512 * 1024;
 
+/** Thrown out of a tile whose drawing is over. */
+const OVER = new Error('The drawing is over.');
+
 /** Takes tickets until there are none or the job is cancelled. */
 function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number, job: TileJob, host: Host): void {
   const { plan, output, control, flags } = job;
@@ -159,10 +162,16 @@ function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number
   const at = control / 4;
   if (Atomics.load(words, at + JOB) !== job.id) return host.post({ kind: 'left', job: job.id });
   Atomics.add(words, at + ACTIVE, 1);
+  const isOver = () => Atomics.load(words, at + JOB) !== job.id || Atomics.load(words, at + CANCELLED) !== 0;
+  // A long tile shows that it goes on, and ends at once when nobody wants it any more.
+  machine.pulse = () => {
+    Atomics.add(words, beat / 4, 1);
+    if (isOver()) throw OVER;
+  };
   try {
     const { count, columns } = tilesOf(plan.region, plan.tile);
     // A worker that comes late finds the job over or its control words used for another.
-    while (Atomics.load(words, at + JOB) === job.id && Atomics.load(words, at + CANCELLED) === 0) {
+    while (!isOver()) {
       const index = Atomics.add(words, at + NEXT, 1);
       if (index >= count) break;
       if (Atomics.compareExchange(bytes, flags + index, FREE, TAKEN) !== FREE) continue;
@@ -174,8 +183,9 @@ function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number
       Atomics.add(words, beat / 4, 1);
     }
   } catch (error) {
-    host.post({ kind: 'failed', job: job.id, message: String((error as Error).message) });
+    if (error !== OVER) host.post({ kind: 'failed', job: job.id, message: String((error as Error).message) });
   } finally {
+    machine.pulse = null;
     Atomics.sub(words, at + ACTIVE, 1);
     host.post({ kind: 'left', job: job.id });
   }

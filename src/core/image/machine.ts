@@ -5,6 +5,8 @@ export type { Kernels };
 /** One instance of the kernels on a memory that may be shared with others, and views on it that survive growth. */
 export class Machine {
   readonly kernels: Kernels;
+  /** Called for every step of a drawing, so that whoever watches knows that a long tile goes on. */
+  pulse: (() => void) | null = null;
   private held: {
     buffer: ArrayBufferLike;
     bytes: Uint8Array<ArrayBuffer>;

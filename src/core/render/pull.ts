@@ -43,6 +43,7 @@ export class Puller implements NodePuller {
   }
 
   pull(index: number, region: Region): Tile {
+    this.machine.pulse?.();
     const { planes, draw } = nodeTypeOf(this.graph.nodes[index].op);
     const held = this.held.get(index);
     if (held?.givable && isSame(held.tile, region)) {
