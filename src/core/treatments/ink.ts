@@ -12,7 +12,7 @@ import { defineTreatment } from './treatment';
 import { wideLuma, wideReach } from './wide';
 
 /** Width of a line, in pixels, at which lines are looked for. */
-const WORKED = 2.5;
+const WORKED = 1.6;
 /** Surroundings, in u, that a dark ground is lightened by; of unevenness; and how far lines are drawn out along the form. */
 const [GROUND, ROUGH, ALONG] = [80, 10, 6];
 /** Weight of the difference of Gaussians over the mean. */

@@ -173,3 +173,25 @@ it('places the canvas where its part of the photo lies in the view, and shows pi
   expect(canvas.style.imageRendering).toBe('pixelated');
   painter.close();
 });
+
+it('a quick drawing that is late is given up for a coarser one of the same scene', async () => {
+  const { painter, calls, errors } = setUp();
+  painter.request(scene());
+  await tick();
+  expect(calls).toHaveLength(1);
+  await new Promise((resolve) => setTimeout(resolve, 480));
+  expect(calls).toHaveLength(2);
+  const [first, second] = calls;
+  expect(second.quick).toBe(true);
+  expect(second.scale).toBeLessThan(first.scale / 2.5);
+  expect(second.piece).toBe(first.piece);
+  second.finish();
+  await rest();
+  // Fine again once it rests.
+  expect(calls[2].quick).toBe(false);
+  expect(calls[2].scale).toBeGreaterThan(second.scale);
+  calls[2].finish();
+  await tick();
+  expect(errors).toEqual([]);
+  painter.close();
+});

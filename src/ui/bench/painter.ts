@@ -24,6 +24,12 @@ export interface Scene {
 /** A drag draws about this many pixels; the rest of the screen's follow when it rests. */
 export const QUICK_PIXELS = 400_000;
 const REST = 80;
+/** A quick drawing that takes longer than this, in ms, makes the next one coarser; */
+const SLOW = 120;
+/** one that takes longer than this is given up for a coarser one, */
+const LATE = 400;
+/** but for none of fewer pixels than these. */
+const LEAST_PIXELS = 12_000;
 
 interface Drawn {
   region: Region;
@@ -42,6 +48,8 @@ export class Painter {
   private fine: AbortController | null = null;
   private drawn: Drawn | null = null;
   private image: ImageData | null = null;
+  /** How many pixels the next quick drawing has. */
+  private quickPixels = QUICK_PIXELS;
   private failed = false;
   private closed = false;
 
@@ -79,7 +87,7 @@ export class Painter {
       while (this.wanted && !this.closed) {
         const scene = this.wanted;
         this.wanted = null;
-        await this.draw(scene, true);
+        await this.drawQuickly(scene);
       }
     } catch (error) {
       this.fail(error);
@@ -87,6 +95,26 @@ export class Painter {
       this.busy = false;
     }
     if (!this.closed && this.last) this.timer = setTimeout(() => void this.refine(), REST);
+  }
+
+  /** A quick drawing that is late is given up for a coarser one; how coarse follows from how long the last ones took. */
+  private async drawQuickly(scene: Scene): Promise<void> {
+    const stop = new AbortController();
+    const late = this.quickPixels > LEAST_PIXELS ? setTimeout(() => stop.abort(), LATE) : undefined;
+    const begun = performance.now();
+    try {
+      await this.draw(scene, true, stop.signal);
+    } catch (error) {
+      if (!stop.signal.aborted || !(error instanceof Cancelled)) throw error;
+    } finally {
+      clearTimeout(late);
+    }
+    const took = performance.now() - begun;
+    if (stop.signal.aborted) {
+      this.quickPixels = Math.max(LEAST_PIXELS, this.quickPixels / 8);
+      this.wanted ??= scene;
+    } else if (took > SLOW) this.quickPixels = Math.max(LEAST_PIXELS, this.quickPixels * Math.max(0.3, SLOW / took));
+    else if (took < SLOW / 2) this.quickPixels = Math.min(QUICK_PIXELS, this.quickPixels * 1.6);
   }
 
   private async refine(): Promise<void> {
@@ -115,7 +143,7 @@ export class Painter {
     const area = visible(scene, full);
     if (!area) return;
     const pixels = area.width * area.height;
-    const scale = quick && pixels > QUICK_PIXELS ? full * Math.sqrt(QUICK_PIXELS / pixels) : full;
+    const scale = quick && pixels > this.quickPixels ? full * Math.sqrt(this.quickPixels / pixels) : full;
     const region = visible(scene, scale);
     if (!region) return;
     const view = scene.view;
