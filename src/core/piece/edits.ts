@@ -16,7 +16,11 @@ const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
 export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
 
 /** A new coat as its source suggests, or its material, and as far held back by guards as suits what it does. */
-export function newCoat(id: string, source: SourceInput, look?: { blend: string; strength: number; name?: string; treatments?: readonly object[] }): Coat {
+export function newCoat(
+  id: string,
+  source: SourceInput,
+  look?: { blend: string; strength: number; name?: string; treatments?: readonly object[] },
+): Coat {
   const { firstLook, guards } = sourceByKind(source.kind);
   if (source.kind !== 'material') return coatSchema.parse({ id, source, ...firstLook, ...look, guards });
   return { ...begun(coatSchema.parse({ id, source, guards })), ...(look as Partial<Coat>) };

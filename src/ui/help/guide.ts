@@ -28,6 +28,10 @@ export const guide: readonly { title: string; text: string; picture?: { file: st
     text: 'Place moves, scales and turns a texture on the picture. Tone changes its light and colour, never the photo. Surface raises it and lets it follow the form.',
   },
   {
+    title: 'Paint and draw',
+    text: 'The looks under Paint turn a photo into watercolour, oil, ink or pencil. One by one: “Other coats” under “Add a material”, then Tone, where each step has its size and keeps faces finer.',
+  },
+  {
     title: 'Work on the photo',
     text: 'Choose the photo’s card. Crop and straighten it, remove spots, set light, colour and detail. The picture is then shown without coats; “Show coats” brings them back.',
   },
