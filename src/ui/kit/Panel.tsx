@@ -1,8 +1,11 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import type * as z from 'zod';
+import { unitOf } from '@/core/image/unit';
+import { pieceSize } from '@/core/ready/geometry';
 import { controlsOf } from '@/core/schema';
 import type { CurvePoint } from '@/core/treatments/curves';
+import { useBench } from '@/store/bench';
 import { Choice } from './Choice';
 import { Colour } from './Colour';
 import { Curve } from './Curve';
@@ -20,14 +23,17 @@ interface PanelProps {
   colours?: readonly string[];
   /** Counts of levels of what is worked on, by curve. */
   counts?: Record<string, ArrayLike<number>>;
-  /** Pixels of the photo to one u: lengths are then shown in pixels. */
+  /** Pixels to one u, for lengths that do not belong to the piece's own frame. */
   lengths?: number;
   onPreview?(key: string, value: unknown): void;
   onCommit(key: string, value: unknown, label: string): void;
 }
 
 /** The controls of a schema, drawn from the words it carries: no form is made by hand. */
-export function Panel({ schema, values, only, colours, counts, lengths, onPreview, onCommit }: PanelProps) {
+export function Panel({ schema, values, only, colours, counts, lengths: given, onPreview, onCommit }: PanelProps) {
+  // Lengths are shown in pixels of the photo.
+  const own = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : undefined));
+  const lengths = given ?? own;
   const controls = useMemo(() => controlsOf(schema), [schema]);
   return (
     <View>

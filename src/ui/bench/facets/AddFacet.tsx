@@ -1,5 +1,5 @@
 import { router } from 'expo-router';
-import { useEffect, useState, type CSSProperties } from 'react';
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { addCoat, newCoat, type SourceInput } from '@/core/piece/edits';
@@ -30,6 +30,10 @@ export function AddFacet() {
   const { preview, openFacet } = useBench.getState();
   const tried = useTrying((s) => s.tried);
   const [others, setOthers] = useState(false);
+  const top = useRef<View>(null);
+  useEffect(() => {
+    if (others) (top.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'start' });
+  }, [others]);
   // What was only tried goes with the page.
   useEffect(
     () => () => {
@@ -51,7 +55,7 @@ export function AddFacet() {
   };
   if (others)
     return (
-      <View style={{ gap: 4 }}>
+      <View ref={top} style={{ gap: 4 }}>
         {offered.map(({ source, offer }) => (
           <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />
         ))}

@@ -131,7 +131,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         <Panel
           schema={schema}
           // A value that was set when it was added is changed by the switch above.
-          only={controlsOf(schema).flatMap(({ key }) => (key in added ? [] : [key]))}
+          only={controlsOf(schema).flatMap(({ key, meta }) => (key in added && meta.control === 'toggle' ? [] : [key]))}
           values={{ ...values, materialIsGrey: look?.grey }}
           colours={colours}
           counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
