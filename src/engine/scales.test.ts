@@ -134,6 +134,7 @@ const strong: Record<string, object> = {
   ink: { width: 2.5 },
   pencil: { radius: 14, grain: 0.4 },
   fine: { radius: 4 },
+  outline: { width: 6 },
   pigment: { wash: 0.8, grain: 0.5, rims: 0.7 },
   glow: { light: 0.8, dark: 0.4 },
   double: { amount: 0.5, right: 30, turn: 1.5 },

@@ -1,13 +1,12 @@
 import * as z from 'zod';
-import { parseHex } from '../color/srgb';
 import type { DrawContext } from '../graph/context';
 import { blurPlane } from '../image/blur';
-import { enlargeFrom, reducedRegion } from '../image/far';
 import { flowField } from '../image/flow';
 import { applyModel, modelOf } from '../image/guided';
-import { grow, type Tile } from '../image/tile';
+import type { Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
-import { enlargeAlpha, factorFor, nearReach } from './small';
+import { factorFor, nearReach } from './small';
+import { foundSmaller, layLines } from './lines';
 import { defineTreatment } from './treatment';
 
 /** Width of a line, in pixels, at which lines are looked for. */
@@ -40,26 +39,12 @@ export default defineTreatment({
   neutral: () => false,
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
-    const { kernels } = machine;
-    const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
-    const lines = scratch.plane(count + 8);
-    const inner = scratch.mark();
     const factor = factorOf(p, unit);
-    if (factor === 1) kernels.copyWindow(strengths(context, tile, p, unit), width, lines, width, width, height);
-    else {
-      const small = context.smaller('own', factor, grow(reducedRegion(tile, factor), haloOf(p, unit / factor)));
-      enlargeAlpha(context, small, factor, tile);
-      const found = strengths(context, small, p, unit / factor);
-      enlargeFrom(machine, scratch, { ...small, ptr: found }, factor, { ...tile, ptr: lines }, 1);
-    }
-    scratch.release(inner);
-    kernels.mixIn(lines, lines, count, -p.amount, 0, 1);
-    const ink = parseHex(p.colour);
-    for (let c = 0; c < 3; c++) {
-      kernels.fill(ptr + c * stride, count, ink[c]);
-      kernels.mixIn(ptr + c * stride, lines, count, 1, 1 - ink[c], 0);
-    }
+    const there = unit / factor;
+    const lines = foundSmaller(context, tile, factor, haloOf(p, there), (small) => strengths(context, small, p, there));
+    machine.kernels.mixIn(lines, lines, tile.count, -p.amount, 0, 1);
+    layLines(context, tile, lines, p.colour);
     scratch.release(mark);
   },
 });

@@ -28,6 +28,7 @@ import fine from './fine';
 import flow from './flow';
 import glow from './glow';
 import ink from './ink';
+import outline from './outline';
 import patches from './patches';
 import pencil from './pencil';
 import pigment from './pigment';
@@ -71,6 +72,7 @@ export const treatments: readonly Treatment[] = [
   ink,
   pencil,
   fine,
+  outline,
   pigment,
   glow,
   double,

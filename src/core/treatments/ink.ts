@@ -1,13 +1,12 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
 import { blurPlane } from '../image/blur';
-import { enlargeFrom, reducedRegion } from '../image/far';
 import { flowField } from '../image/flow';
-import { grow, type Tile } from '../image/tile';
-import { parseHex } from '../color/srgb';
+import type { Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { enlargeAlpha, factorFor, nearReach, regionOn } from './small';
+import { factorFor, nearReach, regionOn } from './small';
+import { foundSmaller, layLines } from './lines';
 import { defineTreatment } from './treatment';
 import { wideLuma, wideReach } from './wide';
 
@@ -49,27 +48,12 @@ export default defineTreatment({
   neutral: () => false,
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
-    const { kernels } = machine;
-    const { ptr, stride, count } = tile;
     const mark = scratch.mark();
     const factor = factorOf(p, unit);
-    const lines = scratch.plane(count + 8);
-    const inner = scratch.mark();
-    if (factor === 1) kernels.copyWindow(difference(context, tile, p, 1, unit), tile.width, lines, tile.width, tile.width, tile.height);
-    else {
-      const region = grow(reducedRegion(tile, factor), haloOf(p, unit / factor));
-      const small = context.smaller('own', factor, region);
-      enlargeAlpha(context, small, factor, tile);
-      const found = difference(context, small, p, factor, unit / factor);
-      enlargeFrom(machine, scratch, { ...small, ptr: found }, factor, { ...tile, ptr: lines }, 1);
-    }
-    scratch.release(inner);
-    kernels.inked(lines, count, p.black, p.crisp);
-    const ink = parseHex(p.colour);
-    for (let c = 0; c < 3; c++) {
-      kernels.fill(ptr + c * stride, count, ink[c]);
-      kernels.mixIn(ptr + c * stride, lines, count, 1, 1 - ink[c], 0);
-    }
+    const there = unit / factor;
+    const lines = foundSmaller(context, tile, factor, haloOf(p, there), (small) => difference(context, small, p, factor, there));
+    machine.kernels.inked(lines, tile.count, p.black, p.crisp);
+    layLines(context, tile, lines, p.colour);
     scratch.release(mark);
   },
 });

@@ -213,3 +213,17 @@ describe('poster shapes', () => {
     expect(takePalette(rgba, W, H, order)).toEqual(takePalette(rgba, W, H, order));
   });
 });
+
+it('an outline lies outside, on or inside the edge of what a coat covers, as wide as it is said', () => {
+  const disc: Values = (x, y) => [0.2, 0.4, 0.8, Math.hypot(x - 80, y - 60) < 30 ? 1 : 0];
+  const widths = { outside: [30, 36], middle: [27, 33], inside: [24, 30] };
+  for (const [side, [from, to]] of Object.entries(widths)) {
+    const out = run(disc, { kind: 'outline', width: 6 / UNIT, side, colour: '#ff0000' });
+    // Along a row from the middle outwards.
+    const red = Array.from({ length: 60 }, (_, r) => (read(out, 80 + r, 60, 0) > 0.9 && read(out, 80 + r, 60, 3) > 0.5 ? r : -1)).filter(
+      (r) => r >= 0,
+    );
+    expect(Math.abs(red[0] - from)).toBeLessThanOrEqual(1);
+    expect(Math.abs(red[red.length - 1] + 1 - to)).toBeLessThanOrEqual(1);
+  }
+});
