@@ -145,7 +145,7 @@ export function gradient(
 export function grain(dst: usize, w: i32, h: i32, x: i32, y: i32, cell: f32, seed: i32, normal: i32, gain: f32): void {
   const k: f32 = 1 / cell;
   for (let j = 0; j < h; j++) {
-    const v: f32 = (<f32>(y + j) + 0.5) * k;
+    const v: f32 = (<f32>(y + j) + 0.5) * k - 0.5;
     const v0 = <i32>floor<f32>(v);
     const fv: f32 = v - <f32>v0;
     let last = -2147483648;
@@ -154,7 +154,7 @@ export function grain(dst: usize, w: i32, h: i32, x: i32, y: i32, cell: f32, see
     let c: f32 = 0;
     let d: f32 = 0;
     for (let i = 0; i < w; i++) {
-      const u: f32 = (<f32>(x + i) + 0.5) * k;
+      const u: f32 = (<f32>(x + i) + 0.5) * k - 0.5;
       const u0 = <i32>floor<f32>(u);
       if (u0 != last) {
         last = u0;

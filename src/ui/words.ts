@@ -751,6 +751,10 @@ export const words = {
     nothingToRedo: 'Nothing to redo',
     nameOfThePiece: 'Name of the piece',
   },
+  vignette: {
+    centre: 'Middle of the vignette',
+    moveTheVignette: 'Move the vignette',
+  },
   wipe: {
     edgeBetween: (one: string, other: string) => `Edge between ${one} and ${other}`,
   },

@@ -28,6 +28,12 @@ const powerOf = (feather: number) => 1 + 7 * (1 - feather) ** 1.5;
 /** The light that is left at the corner is this part of all at full amount. */
 const DARKEST = 0.06;
 
+/** How far the distance 1 of a vignette lies from its middle, across and down: at the corners of a picture of that size, or on a circle through them. */
+export function vignetteAxes(width: number, height: number, roundness: number): [number, number] {
+  const mixed = (axis: number) => axis ** (1 - roundness) * (Math.hypot(width, height) / 2) ** roundness;
+  return [mixed(width / Math.SQRT2), mixed(height / Math.SQRT2)];
+}
+
 /** Light that falls off towards the corners as it does behind a lens, 1 / (1 + q²)² in linear light: nobody sees where it begins. */
 export default defineSource({
   kind: 'vignette',
@@ -47,10 +53,7 @@ export default defineSource({
     const { ptr, stride, count } = tile;
     const rgb = p.does === 'darken' ? parseHex(p.tint) : [1, 1, 1];
     for (let c = 0; c < 3; c++) kernels.fill(ptr + c * stride, count, rgb[c]);
-    // At the corners of the picture r is 1.
-    const [ax, ay] = [width / Math.SQRT2, height / Math.SQRT2];
-    const round = Math.hypot(width, height) / 2;
-    const mixed = (a: number) => a ** (1 - p.roundness) * round ** p.roundness;
+    const [ax, ay] = vignetteAxes(width, height, p.roundness);
     const left = 1 - p.amount * (1 - DARKEST);
     const t = Math.sqrt(1 / Math.sqrt(left) - 1);
     kernels.vignette({
@@ -59,8 +62,8 @@ export default defineSource({
       h: tile.height,
       cx: p.cx * width - tile.x,
       cy: p.cy * height - tile.y,
-      ax: mixed(ax),
-      ay: mixed(ay),
+      ax,
+      ay,
       size: p.size,
       t,
       power: powerOf(p.feather),

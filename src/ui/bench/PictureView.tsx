@@ -14,6 +14,7 @@ import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
 import { useGestures, type Tool, type ToolPoint } from './gestures';
 import { GradientHandles } from './GradientHandles';
+import { VignetteHandles } from './VignetteHandles';
 import { guardTool } from './guardTool';
 import { Handles } from './Handles';
 import { arrowStep } from './handleStyles';
@@ -119,6 +120,7 @@ export function PictureView() {
       {piece ? <BrushRing /> : null}
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
       {facet === 'material' ? <GradientHandles /> : null}
+      {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'lay' && !held ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}
