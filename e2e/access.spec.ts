@@ -120,10 +120,8 @@ test('the whole first journey by keyboard alone: opened, guarded, a paper laid a
   // Tabs are one stop: arrows go along them.
   const tab = page.getByRole('tab', { selected: true });
   for (let i = 0; i < 60 && !(await tab.evaluate((n) => n === document.activeElement)); i++) await page.keyboard.press('Tab');
-  await page.keyboard.press('End');
-  await expect(page.getByRole('tab', { name: 'More' })).toBeFocused();
-  await page.keyboard.press('ArrowLeft');
-  await expect(page.getByRole('tab', { name: 'Guards' })).toHaveAttribute('aria-selected', 'true');
+  for (let i = 0; i < 8 && (await tab.textContent()) !== 'Guards'; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Guards' })).toBeFocused();
   await press('button', 'Find faces and people');
   await expect(page.getByRole('group', { name: 'Regions' })).toBeVisible({ timeout: 60_000 });
   await press('button', 'Add a material');

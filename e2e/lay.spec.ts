@@ -47,7 +47,7 @@ test('lay a material by its handles, in perspective, by keys, and see through it
 test('two fingers scale and turn the material, one moves it', { tag: '@phone' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await page.getByRole('tab', { name: 'Place', exact: true }).click();
-  await expect(page.getByTestId('stroke-line')).toContainText('two scale and turn it');
+  await expect(page.getByTestId('stroke-line')).toContainText('two fingers scale and turn it');
   const before = await figures(page);
   const box = (await page.getByTestId('picture').boundingBox())!;
   const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];

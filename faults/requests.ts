@@ -73,7 +73,7 @@ export async function oddRequests(count: number, random: () => number, root: str
           if (!isPage && /node_modules|\bat \w+ \(|\.(ts|mjs):\d+/.test(body)) throw new Error(`gave away a trace: ${body.slice(0, 200)}`);
           if (status >= 500) throw new Error(`failed with ${status}`);
           // Files that begin with a dot have no page, however the address goes on.
-          if (status === 200 && isPage && /\/\.(env|git)/.test(new URL(at, 'http://localhost').pathname)) throw new Error('answered with the page');
+          if (status === 200 && isPage && /\/\.(env|git)/.test(new URL(`http://localhost${at}`).pathname)) throw new Error('answered with the page');
         },
       ];
     }),

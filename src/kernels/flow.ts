@@ -141,12 +141,13 @@ export function between(src: usize, w: i32, h: i32, x: f32, y: f32): v128 {
 /**
  * Line integral convolution with a Gaussian (Cabral & Leedom 1993): means of `src` (interleaved) along the directions (tx, ty), of standard deviation
  * sigma · ease pixels, cut off at twice that. `ease` is a plane, or 0 for 1 everywhere. Steps of `step` pixels by the midpoint method. Writes `planes`
- * planes.
+ * planes, their rows y0 to y1.
  */
 export function blurAlong(
   src: usize, w: i32, h: i32, tx: usize, ty: usize, sigma: f32, ease: usize, step: f32, dst: usize, stride: usize, planes: i32,
+  y0: i32, y1: i32,
 ): void {
-  for (let j = 0; j < h; j++)
+  for (let j = y0; j < y1; j++)
     for (let i = 0; i < w; i++) {
       const at = <usize>(j * w + i) << 2;
       const deviation: f32 = ease ? sigma * f32.load(ease + at) : sigma;

@@ -44,16 +44,16 @@ export function kuwaharaWeights(table: usize, zeta: f32, eta: f32): void {
 /**
  * The filter on three planes: around each pixel an ellipse along (tx, ty), radius·ease·(1 + along·A) pixels long to each side and radius·ease / (1 + along·A)
  * wide, in eight sectors; their means weighed by how even they are. `share` is A, a plane, `ease` one too or 0; `squares` the sum of the squares of the
- * channels. Pixels nearer to the edges than the ellipse are read as if the edge were extended.
+ * channels. Pixels nearer to the edges than the ellipse are read as if the edge were extended. Rows y0 to y1 are written.
  */
 export function kuwahara(
   src: usize, stride: usize, squares: usize, w: i32, h: i32, tx: usize, ty: usize, share: usize, ease: usize, radius: f32, along: f32, table: usize,
-  dst: usize, target: usize,
+  dst: usize, target: usize, y0: i32, y1: i32,
 ): void {
   const zero = f32x4.splat(0);
   const g0 = src + stride;
   const b0 = g0 + stride;
-  for (let j = 0; j < h; j++)
+  for (let j = y0; j < y1; j++)
     for (let i = 0; i < w; i++) {
       const at = <usize>(j * w + i) << 2;
       const r: f32 = ease ? radius * f32.load(ease + at) : radius;
@@ -63,7 +63,7 @@ export function kuwahara(
         f32.store(dst + 2 * target + at, f32.load(b0 + at));
         continue;
       }
-      const longer: f32 = 1 + along * f32.load(share + at);
+      const longer: f32 = 1 + along * max<f32>(0, min<f32>(1, f32.load(share + at)));
       const a: f32 = r * longer;
       const b: f32 = r / longer;
       const c: f32 = f32.load(tx + at);
@@ -91,7 +91,7 @@ export function kuwahara(
         let u: f32 = (<f32>from * c + fy * s) * kx + <f32>(CELLS + 1);
         let v: f32 = (fy * c - <f32>from * s) * ky + <f32>(CELLS + 1);
         for (let x = from; x <= to; x++) {
-          const place = (reinterpret<i32>(v + 8388608) & 0x3fffff) * SIDE + (reinterpret<i32>(u + 8388608) & 0x3fffff);
+          const place = min<i32>(SIDE - 1, reinterpret<i32>(v + 8388608) & 0x3fffff) * SIDE + min<i32>(SIDE - 1, reinterpret<i32>(u + 8388608) & 0x3fffff);
           u += du;
           v += dv;
           const weights = table + (<usize>place << 5);

@@ -33,7 +33,7 @@ export function blurAlong(machine: Machine, scratch: Scratch, tile: Tile, { tx, 
   const mark = scratch.mark();
   const src = scratch.take(count * 16 + 64);
   machine.kernels.interleave(ptr, stride, count, src, 3);
-  machine.kernels.blurAlong({
+  const along = {
     src,
     w: width,
     h: height,
@@ -45,7 +45,8 @@ export function blurAlong(machine: Machine, scratch: Scratch, tile: Tile, { tx, 
     dst: ptr,
     stride,
     planes: 3,
-  });
+  };
+  machine.inBands(height, (y0, y1) => machine.kernels.blurAlong({ ...along, y0, y1 }));
   scratch.release(mark);
 }
 

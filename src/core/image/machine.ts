@@ -29,6 +29,14 @@ export class Machine {
     this.kernels = bindKernels(instance.exports);
   }
 
+  /** Runs a slow kernel over `height` rows in bands, with a pulse after each. */
+  inBands(height: number, run: (y0: number, y1: number) => void): void {
+    for (let y = 0; y < height; y += BAND) {
+      run(y, Math.min(height, y + BAND));
+      this.pulse?.();
+    }
+  }
+
   private views() {
     const { buffer } = this.memory;
     if (!this.held || this.held.buffer !== buffer) {
@@ -48,6 +56,9 @@ export class Machine {
     return this.views().words;
   }
 }
+
+/** Rows of a band. */
+const BAND = 48;
 
 export const PAGE = 65536;
 /** Most the imported memory may grow to, in pages: 2 GiB, as compiled into the module. */

@@ -13,7 +13,7 @@ export const vignetteSourceSchema = z.object({
     ],
     'darken',
   ),
-  amount: share('Amount', 0.55, { help: 'How much light the corners lose or gain.' }),
+  amount: share('Amount', 0.65, { help: 'How much light the corners lose or gain.' }),
   size: slider('Size', 0.3, 1.6, 1, { unit: '%', factor: 100, step: 0.01, help: 'Smaller reaches further into the picture.' }),
   roundness: share('Roundness', 0, { help: 'From an ellipse like the picture to a circle.' }),
   feather: share('Feather', 0.7, { help: 'At 100 % nobody sees where it begins.' }),

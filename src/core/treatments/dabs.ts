@@ -93,7 +93,7 @@ export default defineTreatment({
       const list = listDabs(context, { tile, small, layers, flow, faces, layer, factor, p });
       const at = scratch.take(list.length * 4 + 16);
       machine.floats.set(list, at / 4);
-      kernels.drawDabs({
+      const painted = {
         tile: ptr,
         stride,
         w: width,
@@ -101,13 +101,15 @@ export default defineTreatment({
         height: relief,
         base,
         baseStride: stride,
-        list: at,
-        n: list.length / VALUES,
         bristles: p.tool === 'knife' ? 3 : 9,
         ragged: p.ragged,
         ridge: p.tool === 'knife' ? 0.8 : 0,
         work,
-      });
+      };
+      for (let first = 0, n = list.length / VALUES; first < n; first += CHUNK) {
+        kernels.drawDabs({ ...painted, list: at + first * VALUES * 4, n: Math.min(CHUNK, n - first) });
+        machine.pulse?.();
+      }
       scratch.release(inner);
     }
     if (p.raised > 0) lightPaint(context, tile, relief, p);
@@ -117,6 +119,8 @@ export default defineTreatment({
 
 /** Values of one dab, as the kernel reads them. */
 const VALUES = 10;
+/** Dabs between two pulses. */
+const CHUNK = 400;
 
 /** A region whose corner lies on a grid, so that means of cells are the same whichever tile asks for them. */
 function aligned({ x, y, width, height }: Region): Region {

@@ -5,11 +5,13 @@ import { flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
-import { finishReach, nearReach, onSmaller, paintFactor, regionOn } from './small';
+import { factorFor, finishReach, nearReach, onSmaller, paintFactor, regionOn } from './small';
 import { defineTreatment } from './treatment';
 
 /** Least radius of a patch, in pixels, at which it is worked out. */
 const LEAST = 3;
+/** and about the most: a larger one is worked out smaller still. */
+const MOST = 5.5;
 /** Standard deviations in u of the surroundings that count as detail. */
 const DETAIL = [4, 12];
 
@@ -23,7 +25,7 @@ const schema = z.object({
 });
 type Params = z.output<typeof schema>;
 
-const factorOf = (p: Params, unit: number) => paintFactor(p.size, unit, LEAST);
+const factorOf = (p: Params, unit: number) => Math.max(paintFactor(p.size, unit, LEAST), factorFor(p.size * unit, MOST));
 /** Pixels around a pixel that all passes read, with `unit` pixels to one u. */
 function haloOf(p: Params, unit: number): number {
   const detail = p.detail > 0 ? DETAIL.reduce((sum, d) => sum + nearReach(d * unit), 0) : 0;
@@ -97,7 +99,7 @@ function layPatches({ machine, scratch }: DrawContext, tile: Tile, p: Params, un
     kernels.multiplied(from + c * stride, from + c * stride, square, count);
     kernels.mixIn(squares, square, count, 1, 1, 0);
   }
-  kernels.kuwahara({
+  const laid = {
     src: from,
     stride,
     squares,
@@ -112,6 +114,7 @@ function layPatches({ machine, scratch }: DrawContext, tile: Tile, p: Params, un
     table,
     dst: ptr,
     target: stride,
-  });
+  };
+  machine.inBands(height, (y0, y1) => kernels.kuwahara({ ...laid, y0, y1 }));
   scratch.release(mark);
 }

@@ -70,7 +70,21 @@ function drawPencil({ machine, scratch }: DrawContext, tile: Tile, p: Params, un
     const { tx, ty } = flowField(machine, scratch, tile, 3 * unit + 1, 3 * unit);
     const src = scratch.take(count * 16 + 64);
     kernels.interleave(lines, 0, count, src, 1);
-    kernels.blurAlong({ src, w: width, h: height, tx, ty, sigma: p.along * unit, ease: 0, step: 1, dst: lines, stride: 0, planes: 1 });
+    kernels.blurAlong({
+      src,
+      w: width,
+      h: height,
+      tx,
+      ty,
+      sigma: p.along * unit,
+      ease: 0,
+      step: 1,
+      dst: lines,
+      stride: 0,
+      planes: 1,
+      y0: 0,
+      y1: height,
+    });
   }
   kernels.mixIn(lines, lines, count, 1 / (p.clean - p.dark), 0, -p.dark / (p.clean - p.dark));
   kernels.clampTo(lines, count, 0, 1);
