@@ -93,7 +93,7 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.goto(`http://localhost:${port}/materials`);
   await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
   await page.getByRole('switch', { name: 'Tile without a seam' }).click();
-  await page.getByRole('switch', { name: 'Look at four tiles' }).click();
+  await page.getByRole('switch', { name: 'Show four tiles' }).click();
   await page.waitForTimeout(2500);
   await shot('fit-wide');
   await page.goto(`http://localhost:${port}/`);
