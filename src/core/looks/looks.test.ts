@@ -32,7 +32,7 @@ it('thirty-three looks ship, each a valid recipe of materials that are there', (
   expect(new Set(shippedLooks.map((l) => l.id)).size).toBe(33);
   for (const { recipe } of shippedLooks) {
     const whole = recipeSchema.parse(recipe);
-    expect(whole.coats.length).toBeGreaterThanOrEqual(2);
+    expect(whole.coats.length).toBeGreaterThanOrEqual(3);
     expect(whole.guards?.regions.eyes?.amount).toBe(1);
     for (const { source } of whole.coats) {
       const { kind, id, params = {} } = source as unknown as { kind: string; id: string; params?: object };

@@ -58,7 +58,7 @@ const borderSigma = (p: Params, unit: number) => BORDER * widthOf(p, layersOf(p)
 const finish = (p: Params, unit: number) => Math.max(blurReach(0.6 * unit) + 2, blurReach(borderSigma(p, unit)));
 const haloOf = (p: Params, unit: number) => longest(p, unit) + nearReach(p.size * MEAN * unit) + nearReach(4 * unit + 1) + nearReach(FORM * unit) + 4;
 
-/** The picture laid anew in dabs of paint: large ones first, smaller ones where they would miss something, along the form, stopped at borders. */
+/** Paints the picture in dabs: large ones first, then smaller ones where the large ones miss detail. Dabs follow the form and stop at borders. */
 export default defineTreatment({
   kind: 'dabs',
   label: 'Dabs of paint',

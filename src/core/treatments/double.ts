@@ -16,7 +16,7 @@ export default defineTreatment({
     turn: slider('Turn', -4, 4, 0.5, { unit: '°', step: 0.1 }),
   }),
   source: 'common practice, no source',
-  // The copy is drawn over where it comes from, however far away; by itself it reads nothing, but it is no function of a pixel.
+  // The copy is pulled from where it comes from, so no halo is needed. More than 0, because it is not a function of one pixel.
   reach: () => 1,
   neutral: (p) => p.amount === 0,
   apply(context, tile, { amount, right, down, turn }) {

@@ -12,7 +12,7 @@ interface PopUpProps {
 
 /** A dialog: named, closed by Esc, with the keyboard kept inside and given back, never taller than the view. Paper's has none of that on the web. */
 export function PopUp({ label, visible = true, maxWidth = 520, onClose, children }: PopUpProps) {
-  // Paper's dialog that is opened again while it still fades out is unmounted and mounted anew, which loses the key that is pressed just then.
+  // Paper unmounts and remounts a dialog that is opened again while it fades out; a key pressed at that moment is lost. So it never fades.
   if (!visible) return null;
   return (
     <Portal>
