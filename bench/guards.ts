@@ -131,7 +131,7 @@ const scribble = (page: Page, points: number) =>
 
 const median = (times: number[]) => `${times[times.length >> 1].toFixed(0)} ms`;
 
-/** A stroke on a mask and one on a guard, each short and after ten thousand points. */
+/** A stroke on a mask, of marks and on a guard, each short and after ten thousand points. */
 export async function brush(): Promise<void> {
   await withPage(async (page) => {
     await ready(page);
@@ -147,6 +147,13 @@ export async function brush(): Promise<void> {
     await page.getByRole('tab', { name: 'Mask' }).click();
     await page.waitForTimeout(1500);
     await measure('a mask', ' (goal 40)');
+    const rail = page.getByRole('button', { name: 'Done' });
+    if (await rail.isVisible()) await rail.click();
+    await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Other coats' }).click();
+    await page.getByRole('button', { name: 'Marks', exact: true }).click();
+    await page.waitForTimeout(1500);
+    await measure('a coat of marks', ' (goal 33)');
     await page.getByRole('tab', { name: 'Guards' }).click();
     await page.getByRole('button', { name: /Find faces/ }).click();
     await page.getByTestId('region-eyes').click();

@@ -2,7 +2,7 @@
 import { gaussian } from './blur';
 import { brush, finding, unchangedReadout } from './guards';
 import { coldPage, contactSheet, drag, shelf } from './page';
-import { exportMemory } from './memory';
+import { exportMemory, looksAtFullSize } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
 import { painterlyLooks, simplifying } from './painterly';
@@ -19,6 +19,7 @@ const parts: [string, () => Promise<void>][] = [
   ['simplifying', simplifying],
   ['looks', painterlyLooks],
   ['memory', exportMemory],
+  ['looks-24', looksAtFullSize],
   ['gaussian', gaussian],
   ['drag', drag],
   ['contact', contactSheet],

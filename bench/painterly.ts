@@ -13,6 +13,9 @@ interface OpenCv {
   bilateralFilter(from: object, to: object, diameter: number, colour: number, space: number, border: number): void;
 }
 
+/** The looks that treat the photo itself. */
+export const painterly = ['watercolour', 'ink-and-wash', 'pastel', 'oil', 'palette-knife', 'poster-colours', 'pencil-drawing', 'soft-glow'];
+
 const below = (treatment: object) => coatSchema.parse({ id: 'a', source: { kind: 'below' }, blend: 'normal', treatments: [treatment], guards: 0 });
 const engineOn = async (width: number, height: number) => {
   const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
@@ -70,7 +73,7 @@ export async function painterlyLooks(): Promise<void> {
   const [width, height] = [1500, 1000];
   const engine = await engineOn(width, height);
   const photo = { key: 'k', name: 'k', width, height };
-  for (const id of ['watercolour', 'ink-and-wash', 'pastel', 'oil', 'palette-knife', 'poster-colours', 'pencil-drawing', 'soft-glow']) {
+  for (const id of painterly) {
     const recipe = shippedLooks.find((l) => l.id === id)?.recipe as unknown as { coats: { treatments?: object[] }[] };
     // Without faces: they are found once for a photo.
     const coats = recipe.coats.map((coat, i) =>

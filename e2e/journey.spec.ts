@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { againstCommandLine, ownLooks } from './commandLine';
 import {
   arm,
   apart,
@@ -21,19 +22,10 @@ import {
   toRail,
   type,
   whole,
-  type Page,
 } from './fixtures';
 
 const cheek: [number, number] = [0.55, 0.46];
 const wall: [number, number] = [0.12, 0.2];
-
-/** The part of the photo's presets where looks are saved and applied. */
-async function ownLooks(page: Page): Promise<void> {
-  await toRail(page);
-  await page.getByTestId('card-photo').click();
-  await facet(page, 'Presets');
-  await page.getByRole('button', { name: 'Your looks' }).click();
-}
 
 test('a photo in, a paper over it where wanted, a picture out', async ({ page }) => {
   const photo = await portrait();
@@ -117,31 +109,7 @@ test('a photo in, a paper over it where wanted, a picture out', async ({ page })
   });
 
   await test.step('saved, and the same as the command line makes it, within 1 level', async () => {
-    const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-e2e-'));
-    await page.getByRole('button', { name: 'Export', exact: true }).click();
-    await page.getByRole('radio', { name: 'PNG' }).click();
-    await expect(page.getByTestId('export-size')).toHaveText(`${PHOTO_WIDTH} × ${PHOTO_HEIGHT} pixels`);
-    const picture = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Save the picture' }).click();
-    const exported = path.join(folder, 'page.png');
-    await (await picture).saveAs(exported);
-    await page.getByRole('button', { name: 'Back to the bench' }).click();
-    await ownLooks(page);
-    await page.getByRole('switch', { name: 'With painted masks' }).click();
-    const file = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Save look to file' }).click();
-    const recipe = path.join(folder, 'look.json');
-    await (await file).saveAs(recipe);
-    const made = path.join(folder, 'line.png');
-    execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe, '--out', made], {
-      env: { ...process.env, DERMATEX_ROOT: process.cwd() },
-    });
-    const read = (f: string) => sharp(f).removeAlpha().raw().toBuffer({ resolveWithObject: true });
-    const [a, b] = [await read(exported), await read(made)];
-    expect(a.info).toMatchObject({ width: PHOTO_WIDTH, height: PHOTO_HEIGHT });
-    let most = 0;
-    a.data.forEach((v, i) => (most = Math.max(most, Math.abs(v - b.data[i]))));
-    expect(most).toBeLessThanOrEqual(1);
+    expect((await againstCommandLine(page, photo, { painted: true })).most).toBeLessThanOrEqual(1);
   });
 
   await test.step('a reload keeps everything', async () => {

@@ -5,7 +5,7 @@ import type { Size } from '../core/image/motion';
 import { levelUpTo, type Picture } from '../core/image/picture';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
-import { tipKey } from '../core/strokes/dabs';
+import { tipKey } from '../core/strokes/lay';
 import type { Stroke } from '../core/strokes/schema';
 import type { Guarded, Guardian } from './guards';
 import { MaterialLoader } from './materialLoader';

@@ -135,6 +135,8 @@ const strong: Record<string, object> = {
   pencil: { radius: 14, grain: 0.4 },
   fine: { radius: 4 },
   outline: { width: 6 },
+  bevel: { amount: 0.8, size: 8 },
+  halo: { amount: 0.8, size: 40 },
   pigment: { wash: 0.8, grain: 0.5, rims: 0.7 },
   glow: { light: 0.8, dark: 0.4 },
   double: { amount: 0.5, right: 30, turn: 1.5 },
@@ -147,6 +149,37 @@ it.each(treatments.map((t) => [t.kind] as const))('a preview of %s on what lies 
   const coats = [{ id: 'a', source: { kind: 'below' }, blend: 'normal', treatments: [{ kind, ...strong[kind] }] }];
   // Dabs are as large as they are drawn: seen small, some of their bristles fall between pixels.
   expect(await apart({ coats }, kind === 'dabs' ? 8 : 1)).toBeLessThan(1.5);
+});
+
+const lines = [Array.from({ length: 30 }, (_, i) => [i / 30, 0.2 + 0.15 * Math.sin(i), 0.3 + 0.6 * (i % 2)])];
+const wave = Array.from({ length: 40 }, (_, i) => [i / 39, 0.5 + 0.2 * Math.sin(i / 5), 0.4 + 0.6 * Math.sin(i / 12)]);
+it.each<[string, object]>([
+  [
+    'painted marks',
+    {
+      kind: 'strokes',
+      relief: 0.6,
+      glow: 0.6,
+      strokes: [
+        { points: wave, size: 60 },
+        { points: wave.slice(5, 20), size: 200, hardness: 0, colour: '#204080' },
+      ],
+    },
+  ],
+  [
+    'stamped marks',
+    {
+      kind: 'strokes',
+      strokes: [{ points: wave, size: 240, tip: 'cut', material: { id: 'cracks.craquelure', seed: 2 }, marks: 'darks', spacing: 0.6, varyTurn: 1 }],
+    },
+  ],
+  ['splatter', { kind: 'splatter', over: 'all', count: 900, relief: 0.5 }],
+  ['a ruled border', { kind: 'border', style: 'ruled', inset: 420, width: 9 }],
+  ['a brushed border', { kind: 'border', style: 'brushed', inset: 300 }],
+  ['a torn border', { kind: 'border', style: 'torn', inset: 300, relief: 0.6, glow: 0.4 }],
+  ['a signature', { kind: 'signature', lines, margin: 300, size: 900, width: 12 }],
+])('so does a preview of %s', async (_name, source) => {
+  expect(await apart({ coats: [{ id: 'a', source, blend: 'normal' }] })).toBeLessThan(1.5);
 });
 
 it('so does a preview of a material draped over the photo, each step at part strength and in a mode', async () => {

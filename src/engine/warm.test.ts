@@ -62,6 +62,7 @@ const stroke = () => ({
   marks: pick(['lights', 'darks']),
   points: Array.from({ length: 2 + Math.floor(random() * 4) }, () => [random(), random(), 0.5 + random() / 2]),
 });
+const mark = () => ({ ...stroke(), does: pick(['put', 'put', 'take']), colour: pick([undefined, '#2050a0']), varySize: pick([0, 0.6]), seed: 3 });
 function part() {
   const { kind, schema } = pick(maskParts);
   const own: Record<string, object> = {
@@ -93,6 +94,21 @@ const source = () =>
     { kind: 'material', id: 'edges.frame', seed: pick([2, 5]) },
     { kind: 'picture', file: 'other', width: W, height: H },
     { kind: 'cutout' },
+    { kind: 'strokes', glow: pick([0, 0.5]), relief: pick([0, -0.5]), strokes: Array.from({ length: Math.floor(random() * 4) }, mark) },
+    { kind: 'splatter', over: pick(['throw', 'all']), size: 40 },
+    { kind: 'border', style: pick(['ruled', 'brushed', 'torn']), relief: pick([0, 0.5]) },
+    {
+      kind: 'signature',
+      lines: [
+        [
+          [0, 0, 1],
+          [0.5, 0.3, 0.5],
+          [1, 0, 1],
+        ],
+      ],
+      size: 600,
+      width: 20,
+    },
   ]);
 // Hard black and white turn a rounding into a whole step too.
 const blends = modes.filter((m) => !['hard-step', 'color-burn', 'color-dodge', 'vivid-light', 'divide', 'hue', 'saturation', 'color'].includes(m.id));
@@ -158,6 +174,18 @@ const edits: Record<string, (piece: Piece) => Piece> = {
       });
       return { ...c, mask: { ...c.mask, parts } };
     }),
+  'a mark more': (p) =>
+    changeOne(p, (c) =>
+      c.source.kind === 'strokes'
+        ? {
+            ...c,
+            source: coatSchema.parse({
+              id: 'm',
+              source: { ...c.source, strokes: [...(c.source as unknown as { strokes: object[] }).strokes, mark()] },
+            }).source,
+          }
+        : c,
+    ),
   source: (p) => changeOne(p, (c) => ({ ...c, source: coat(c.id).source })),
   lay: (p) => changeOne(p, (c) => ({ ...c, lay: { ...c.lay, scale: 0.5 + random() } })),
   'guards of a coat': (p) =>

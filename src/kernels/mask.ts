@@ -123,7 +123,10 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
  * Dabs of a tip cut from a picture: the round tip times the luma of an RGBA8 picture, spread from black to white about its middle, that lies over
  * the dab and turns with it. Each dab shows another part of the picture, so that a stroke does not repeat.
  */
-export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32, darks: i32): void {
+export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32, darks: i32, bins: usize): void {
+  markLevels(picture, pw, ph, darks, bins);
+  const level = f32.load(bins);
+  const gain = f32.load(bins, 4);
   for (let k = 0; k < count; k++) {
     const d = dabs + <usize>k * DAB;
     const x = f32.load(d);
@@ -161,7 +164,7 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
         const e = texel(picture, pw, ph, iu + 1, iv + 1);
         const light: f32 = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
         const value: f32 = darks ? 1 - light : light;
-        const grain = max<f32>(0, min<f32>(1, (value - 0.35) * <f32>3.3333333));
+        const grain = max<f32>(0, min<f32>(1, (value - level) * gain));
         const p = cover + (<usize>(j * tw + i) << 2);
         const there = f32.load(p);
         f32.store(p, there + (1 - there) * flow * tip * grain);
@@ -175,6 +178,48 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
 function wrapped(i: i32, n: i32): i32 {
   const m = i % n;
   return m < 0 ? m + n : m;
+}
+
+/** Bins of the histogram of a tip. */
+const BINS = 128;
+
+/** The value under which a part of a histogram lies, 0..1. */
+function percentile(bins: usize, total: i32, part: f32): f32 {
+  const wanted = <i32>(<f32>total * part);
+  let sum = 0;
+  for (let b = 0; b < BINS; b++) {
+    sum += load<i32>(bins + (<usize>b << 2));
+    if (sum > wanted) return (<f32>b + 0.5) * <f32>(1 / 128.0);
+  }
+  return 1;
+}
+
+/**
+ * What of a tip paints, as the value from which it does and the gain from there on, at `bins` and behind it. A picture of marks on a plain ground, such as a net of
+ * cracks, prints its marks and nothing of the ground, however faint they are; others paint with their upper half. `bins` has room for 128 values.
+ */
+function markLevels(picture: usize, w: i32, h: i32, darks: i32, bins: usize): void {
+  memory.fill(bins, 0, BINS << 2);
+  let total = 0;
+  for (let j = 1; j < h; j += 3)
+    for (let i = 1; i < w; i += 3) {
+      const light: f32 = texel(picture, w, h, i, j);
+      const value: f32 = darks ? <f32>1 - light : light;
+      const at = bins + (<usize>min<i32>(BINS - 1, <i32>(value * <f32>BINS)) << 2);
+      store<i32>(at, load<i32>(at) + 1);
+      total++;
+    }
+  const low = percentile(bins, total, 0.005);
+  const ground = percentile(bins, total, 0.5);
+  const high = percentile(bins, total, 0.995);
+  let from: f32 = 0.35;
+  let to: f32 = 0.65;
+  if (high - ground > 2.5 * (ground - low) && high - ground > 0.05) {
+    from = ground + 0.25 * (high - ground);
+    to = ground + 0.6 * (high - ground);
+  }
+  f32.store(bins, from);
+  f32.store(bins, 1 / (to - from), 4);
 }
 
 // @ts-ignore: decorator

@@ -48,7 +48,7 @@ interface BenchState {
   undo(): string | null;
   redo(): string | null;
   /** Adds a coat above the chosen one and chooses it; `look` where it is not to begin with the source's own. */
-  addCoat(source: edits.SourceInput, look?: { blend: string; strength: number; name?: string }): void;
+  addCoat(source: edits.SourceInput, look?: edits.FirstLook): void;
   duplicate(id: string): void;
   remove(id: string): void;
   move(id: string, to: number): void;

@@ -1,8 +1,13 @@
 import { create } from 'zustand';
 import type { Stroke } from '../core/strokes/schema';
+import { marksOf } from '../core/piece/marks';
+import { chosenCoat, useBench } from './bench';
 import { words } from './words';
 
-type Shape = Pick<Stroke, 'tip' | 'material' | 'marks' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'ring' | 'presses'>;
+type Shape = Pick<
+  Stroke,
+  'tip' | 'material' | 'marks' | 'angle' | 'follow' | 'spacing' | 'jitter' | 'varySize' | 'varyTurn' | 'varyAmount' | 'ring' | 'presses'
+>;
 
 interface BrushState extends Shape {
   /** Diameter in u. */
@@ -12,6 +17,8 @@ interface BrushState extends Shape {
   flow: number;
   does: Stroke['does'];
   level: number;
+  /** What marks are painted in. */
+  colour: string;
   /** How far the tip lags behind, 0..1, so that a line comes out smooth. */
   smooth: number;
   /** Lines from tap to tap. */
@@ -19,26 +26,49 @@ interface BrushState extends Shape {
   set(change: Partial<Omit<BrushState, 'set'>>): void;
 }
 
-/** The brush in hand. Part strength and a soft edge to begin with: what is built up slowly looks real. */
-export const useBrush = create<BrushState>((set) => ({
-  size: 180,
-  hardness: 0,
-  strength: 0.3,
-  flow: 0.5,
-  does: 'take',
-  level: 0.5,
-  straight: false,
-  smooth: 0,
-  tip: 'round',
-  material: undefined,
-  marks: 'lights',
-  angle: 0,
-  follow: true,
-  spacing: 0.1,
-  jitter: 0,
-  ring: false,
-  presses: 'both',
-  set: (change) => set(change),
+const begin = (first: Partial<BrushState>) =>
+  create<BrushState>((set) => ({
+    size: 180,
+    hardness: 0,
+    strength: 0.3,
+    flow: 0.5,
+    does: 'take',
+    level: 0.5,
+    colour: '#8a2b20',
+    straight: false,
+    smooth: 0,
+    tip: 'round',
+    material: undefined,
+    marks: 'lights',
+    angle: 0,
+    follow: true,
+    spacing: 0.1,
+    jitter: 0,
+    varySize: 0,
+    varyTurn: 0,
+    varyAmount: 0,
+    ring: false,
+    presses: 'both',
+    ...first,
+    set: (change) => set(change),
+  }));
+
+/** The brush for masks. Part strength and a soft edge to begin with: what is built up slowly looks real. */
+export const useBrush = begin({});
+
+/** The brush for marks: paint that covers. */
+export const useMarkBrush = begin({ size: 40, hardness: 0.8, strength: 1, flow: 1, does: 'put', presses: 'size' });
+
+/** Which brush a drag on the picture paints with: that for marks on the tab of a coat of marks, else that for masks. */
+export const brushInHand = (): typeof useBrush => (isMarking(useBench.getState()) ? useMarkBrush : useBrush);
+
+/** True on the tab on which marks are painted. */
+export const isMarking = (bench: ReturnType<typeof useBench.getState>): boolean => bench.facet === 'material' && marksOf(chosenCoat(bench)) !== null;
+
+/** Whether marks are shown on a plain ground while they are painted, and where the next straight line goes on from. */
+export const useMarking = create<{ onGround: boolean; lineFrom: readonly [coat: string, x: number, y: number] | null }>(() => ({
+  onGround: false,
+  lineFrom: null,
 }));
 
 const percent = (v: number) => `${Math.round(v * 100)} %`;
@@ -50,3 +80,7 @@ export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'le
   if (brush.does === 'level') return words.brush.settingToHereBy(coat, percent(brush.level), percent(brush.strength));
   return words.brush.erasing(coat, percent(brush.strength), around);
 }
+
+/** The line that says what a stroke of paint will do. */
+export const markSentence = ({ does, straight }: Pick<BrushState, 'does' | 'straight'>, coat: string): string =>
+  does === 'take' ? words.brush.erasingMarks(coat) : straight ? words.brush.rulingMarks(coat) : words.brush.painting(coat);

@@ -73,6 +73,10 @@ export const changeStarts = (to: (list: unknown[]) => unknown[]) => change('star
 export const listLooks = () => read<unknown[]>('looks', [], isList);
 export const changeLooks = (to: (list: unknown[]) => unknown[]) => change('looks', listLooks, to);
 
+/** Signatures that were drawn; checked by whoever reads them. */
+export const listSignatures = () => read<unknown[]>('signatures', [], isList);
+export const changeSignatures = (to: (list: unknown[]) => unknown[]) => change('signatures', listSignatures, to);
+
 /** What was found on a photo; checked by whoever reads it. */
 export const loadFinding = (key: string) => read<unknown>(`finding:${key}`, null, () => true);
 export const saveFinding = (key: string, finding: object) => writeTexts({ [`finding:${key}`]: JSON.stringify(finding) });

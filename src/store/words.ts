@@ -14,6 +14,9 @@ export const words = {
     restoring: (coat: string, percent: string, around: string) => `Restoring ${coat}, ${percent}${around}`,
     settingToHereBy: (coat: string, percent: string, percent2: string) => `Setting ${coat} to ${percent} here, by ${percent2}`,
     erasing: (coat: string, percent: string, around: string) => `Erasing ${coat}, ${percent}${around}`,
+    painting: (coat: string) => `Painting on ${coat}`,
+    erasingMarks: (coat: string) => `Erasing marks of ${coat}`,
+    rulingMarks: (coat: string) => `Tap, or drag, for a straight line on ${coat}`,
   },
   database: {
     notEnoughRoom: (needed: string, offered: string | null) =>
@@ -36,6 +39,10 @@ export const words = {
   },
   guards: {
     guardFacesAndPeople: 'Guard faces and people',
+  },
+  marks: {
+    irises: 'Irises',
+    noEyes: 'No eyes were found here. Add Marks and paint over them in colour mode.',
   },
   looks: {
     look: (name: string) => `Look ${name}`,

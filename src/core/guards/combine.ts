@@ -1,7 +1,7 @@
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { Scratch } from '../image/tile';
-import { layGrowing, layStrokes } from '../strokes/dabs';
+import { layGrowing, layStrokes } from '../strokes/lay';
 import type { Stroke } from '../strokes/schema';
 import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';

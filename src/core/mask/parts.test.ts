@@ -7,7 +7,7 @@ import type { Mask } from '../piece/schema';
 import { strokeSchema, type Stroke } from '../strokes/schema';
 import { maskPartByKind, maskParts } from '.';
 import { partReach, wholeReach } from './draw';
-import { layStrokes } from '../strokes/dabs';
+import { layStrokes } from '../strokes/lay';
 import { motionBy } from '../image/motion';
 import { scaled } from '../image/projection';
 

@@ -11,16 +11,21 @@ export type Edit = (piece: Piece) => Piece;
 
 export type SourceInput = { kind: string; [key: string]: unknown };
 
+/** With what a new coat begins, where that is not its source's own look. */
+export interface FirstLook {
+  blend: string;
+  strength: number;
+  name?: string;
+  limits?: Coat['limits'];
+  treatments?: readonly object[];
+}
+
 const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
 
 export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
 
 /** A new coat as its source suggests, or its material, and as far held back by guards as suits what it does. */
-export function newCoat(
-  id: string,
-  source: SourceInput,
-  look?: { blend: string; strength: number; name?: string; treatments?: readonly object[] },
-): Coat {
+export function newCoat(id: string, source: SourceInput, look?: FirstLook): Coat {
   const { firstLook, guards } = sourceByKind(source.kind);
   if (source.kind !== 'material') return coatSchema.parse({ id, source, ...firstLook, ...look, guards });
   return { ...begun(coatSchema.parse({ id, source, guards })), ...(look as Partial<Coat>) };

@@ -10,11 +10,13 @@ export interface FoundFile {
 }
 type Part = Coat['mask']['parts'][number];
 
-const strokesOf = (part: Part): Stroke[] => (Array.isArray(part.strokes) ? (part.strokes as Stroke[]) : []);
+/** Strokes of a part of a mask, or of a source. */
+const strokesOf = (holder: Record<string, unknown>): Stroke[] => (Array.isArray(holder.strokes) ? (holder.strokes as Stroke[]) : []);
+const tipsOf = (holder: Record<string, unknown>) => strokesOf(holder).map((stroke) => stroke.material?.file);
 
 /** The picture files that a coat reads: what it starts from, masks made of pictures, and tips cut from them. */
 export function filesOf({ source, mask }: Pick<Coat, 'source' | 'mask'>): string[] {
-  const files = [fileOfSource(source), ...mask.parts.flatMap((part) => [part.file, ...strokesOf(part).map((stroke) => stroke.material?.file)])];
+  const files = [fileOfSource(source), ...tipsOf(source), ...mask.parts.flatMap((part) => [part.file, ...tipsOf(part)])];
   return files.filter((file): file is string => typeof file === 'string' && file !== '');
 }
 
@@ -22,15 +24,18 @@ export function filesOf({ source, mask }: Pick<Coat, 'source' | 'mask'>): string
 export function withFiles<C extends Pick<Coat, 'source' | 'mask'>>(coat: C, find: (file: string) => FoundFile): C {
   if (filesOf(coat).length === 0) return coat;
   const own = fileOfSource(coat.source);
-  const source = own ? { ...coat.source, ...find(own) } : coat.source;
+  const source = withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
   return { ...coat, source, mask: { ...coat.mask, parts: coat.mask.parts.map((part) => partWithFiles(part, find)) } };
 }
 
-function partWithFiles(part: Part, find: (file: string) => FoundFile): Part {
-  const file = typeof part.file === 'string' ? { file: find(part.file).file } : {};
-  const strokes = strokesOf(part);
-  if (!strokes.some((stroke) => stroke.material?.file)) return { ...part, ...file };
+const partWithFiles = (part: Part, find: (file: string) => FoundFile): Part =>
+  withTips(typeof part.file === 'string' ? { ...part, file: find(part.file).file } : part, find);
+
+/** A part of a mask, or a source, whose strokes' tips are cut from other files. */
+function withTips<H extends Record<string, unknown>>(holder: H, find: (file: string) => FoundFile): H {
+  const strokes = strokesOf(holder);
+  if (!strokes.some((stroke) => stroke.material?.file)) return holder;
   const named = (stroke: Stroke): Stroke =>
     stroke.material?.file ? { ...stroke, material: { ...stroke.material, file: find(stroke.material.file).file } } : stroke;
-  return { ...part, ...file, strokes: strokes.map(named) };
+  return { ...holder, strokes: strokes.map(named) };
 }

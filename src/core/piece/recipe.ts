@@ -78,16 +78,19 @@ export const goesAround = ({ coats }: Pick<Recipe, 'coats'>): boolean =>
   coats.some(({ mask }) => mask.parts.some((part) => part.around !== undefined));
 
 /** True when something was painted by hand on the piece's own photo. */
-export const hasPainting = ({ coats }: Pick<Piece, 'coats'>): boolean => coats.some(({ mask }) => mask.parts.some(isPainted));
+export const hasPainting = ({ coats }: Pick<Piece, 'coats'>): boolean =>
+  coats.some(({ source, mask }) => isPainted(source) || mask.parts.some(isPainted));
 
-const isPainted = (part: Coat['mask']['parts'][number]) => part.kind === 'strokes';
+const isPainted = ({ kind }: { kind?: unknown }) => kind === 'strokes';
 
-/** The piece without what was painted on its own photo: masks that held nothing else show all of their coat. */
+/** The piece without what was painted on its own photo, marks and masks: masks that held nothing else show all of their coat. */
 export const withoutPainting = <P extends Pick<Piece, 'coats'>>(piece: P): P => ({
   ...piece,
-  coats: piece.coats.map((coat) => {
-    const parts = coat.mask.parts.filter((part) => !isPainted(part));
-    if (parts.length === coat.mask.parts.length) return coat;
-    return { ...coat, mask: { ...coat.mask, parts, start: parts.length === 0 ? ('all' as const) : coat.mask.start } };
-  }),
+  coats: piece.coats
+    .filter(({ source }) => !isPainted(source))
+    .map((coat) => {
+      const parts = coat.mask.parts.filter((part) => !isPainted(part));
+      if (parts.length === coat.mask.parts.length) return coat;
+      return { ...coat, mask: { ...coat.mask, parts, start: parts.length === 0 ? ('all' as const) : coat.mask.start } };
+    }),
 });

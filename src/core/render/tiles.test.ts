@@ -2,6 +2,7 @@ import { extentOf, planOf, type TestDrawing } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { coatSchema } from '../piece/schema';
 import { readySchema } from '../ready/schema';
+import { unitOf } from '../image/unit';
 import { controlsOf } from '../schema';
 import { treatments } from '../treatments';
 import { Puller } from './pull';
@@ -122,3 +123,37 @@ it.each(treatments.flatMap(({ kind }) => [[kind, 'softened'] as const, [kind, 's
     expect(most).toBeLessThan(1 / 255);
   },
 );
+
+const points = Array.from({ length: 30 }, (_, i) => [i / 29, 0.5 + 0.3 * Math.sin(i / 4), 0.3 + 0.7 * (i % 2)]);
+it.each<[string, object]>([
+  [
+    'marks',
+    {
+      kind: 'strokes',
+      strokes: [
+        { points, size: 150, hardness: 0.2 },
+        { points: points.slice(0, 9), size: 300, does: 'take', strength: 0.5 },
+      ],
+    },
+  ],
+  ['raised marks that glow', { kind: 'strokes', relief: 1, glow: 1, glowSize: 60, strokes: [{ points, size: 150 }] }],
+  ['splatter', { kind: 'splatter', over: 'all', count: 600, size: 40, relief: -1 }],
+  ['a ruled border', { kind: 'border', inset: 200, width: 20, lines: 3 }],
+  ['a brushed border', { kind: 'border', style: 'brushed', inset: 300 }],
+  ['a torn border', { kind: 'border', style: 'torn', inset: 300, wobble: 1, relief: 0.5 }],
+  ['a signature', { kind: 'signature', lines: [points.map(([x, y, p]) => [x, y / 3, p])], size: 900, width: 30, margin: 300 }],
+])('a tile of %s is what a larger tile has there, and reads nothing that was not drawn', (_name, source) => {
+  const coats = [coatSchema.parse({ id: 'a', source, blend: 'normal', guards: 0 })];
+  for (const unit of [0.2, 0.5]) expectSame({ coats }, unit);
+  const part = { x: 150, y: 90, width: 60, height: 44 };
+  const whole = { x: 96, y: 32, width: 176, height: 152 };
+  const [one, other] = [part, whole].map((region) => drawn({ coats }, region, 0, unitOf({ width: W, height: H })));
+  let most = 0;
+  for (let c = 0; c < 3; c++)
+    for (let y = 0; y < part.height; y++)
+      for (let x = 0; x < part.width; x++) {
+        const there = c * whole.width * whole.height + (y + part.y - whole.y) * whole.width + x + part.x - whole.x;
+        most = Math.max(most, Math.abs(one[c * part.width * part.height + y * part.width + x] - other[there]));
+      }
+  expect(most).toBeLessThan(1 / 255);
+});

@@ -8,6 +8,8 @@ export type View =
   | { kind: 'photo' }
   | { kind: 'without'; coat: string }
   | { kind: 'alone'; coat: string }
+  /** One coat, opaque, on a plain ground through which what lies below is only just seen. */
+  | { kind: 'onGround'; coat: string; colour: Rgb }
   | { kind: 'upTo'; coat: string | null }
   | { kind: 'mask'; coat: string }
   | { kind: 'maskOver'; coat: string; colour: Rgb }

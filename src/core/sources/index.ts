@@ -1,5 +1,6 @@
 import { registry } from '../graph/operation';
 import below from './below';
+import border from './border';
 import colour from './colour';
 import cutout from './cutout';
 import gradient from './gradient';
@@ -7,10 +8,27 @@ import grain from './grain';
 import material from './material';
 import photo from './photo';
 import picture from './picture';
+import signature from './signature';
+import splatter from './splatter';
+import strokes from './strokes';
 import vignette from './vignette';
 import type { Source } from './source';
 
-export const sources: readonly Source[] = [material, picture, below, photo, cutout, gradient, vignette, grain, colour];
+export const sources: readonly Source[] = [
+  material,
+  picture,
+  strokes,
+  below,
+  photo,
+  cutout,
+  splatter,
+  border,
+  signature,
+  vignette,
+  grain,
+  gradient,
+  colour,
+];
 
 /** @throws RangeError naming the kind, when there is no such source. */
 export const sourceByKind = registry(sources, 'source');

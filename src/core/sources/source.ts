@@ -25,6 +25,14 @@ export interface Offer {
   isComplete?: boolean;
 }
 
+/** A part of laying a source: its own parameters and needs. */
+export interface SourceStep {
+  params: Record<string, unknown>;
+  needs?: Record<string, Need>;
+  /** Names what it adds to itself from drawing to drawing; see `GraphNode`. */
+  grows?: string;
+}
+
 /** What a coat starts from. */
 export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
   /** For one that is another node of the drawing, pixel for pixel, and draws nothing itself. */
@@ -41,7 +49,11 @@ export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S
   file?(params: z.output<S>): string | undefined;
   /** What has to be loaded for it, by name, under a lay. */
   needs?(params: z.output<S>, lay: Lay): Record<string, Need>;
-  /** Fills a tile. Left out by one that `is` another node. */
+  /** The steps in which it is laid, each over the one before, so that what stays the same is kept between drawings; one when left out. */
+  steps?(params: z.output<S>): SourceStep[];
+  /** Treatments that belong to it, by its own parameters, before those of its coat. */
+  finishes?(params: z.output<S>): { kind: string; [key: string]: unknown }[];
+  /** Fills a tile, or goes on with what the step before has laid in it. Left out by one that `is` another node. */
   fill?(context: SourceContext, tile: Tile, params: z.output<S>): void;
 }
 

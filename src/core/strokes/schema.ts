@@ -1,3 +1,4 @@
+import type { Motion } from '../image/motion';
 import { UNITS } from '../image/unit';
 import * as z from 'zod';
 
@@ -8,7 +9,7 @@ const share = (neutral: number) => z.number().min(0).max(1).default(neutral);
 /** Most dabs of one stroke: 28 bytes each. No hand draws a tenth of it. */
 const MOST_DABS = 1_000_000;
 
-const fieldsOfStroke = z.object({
+const strokeFields = z.object({
   /** Put the coat back, take it away, or set the mask to `level`. */
   does: z.enum(['put', 'take', 'level']).default('take'),
   /** Diameter in u. */
@@ -35,6 +36,12 @@ const fieldsOfStroke = z.object({
   spacing: z.number().min(0.02).max(2).default(0.1),
   /** How far dabs stray to the sides, in parts of the tip's size. */
   jitter: share(0),
+  /** How far dabs stray in size, turn and amount: 0 not at all, 1 down to nothing or once around. */
+  varySize: share(0),
+  varyTurn: share(0),
+  varyAmount: share(0),
+  /** Which dabs stray where. */
+  seed: z.number().int().min(0).max(1e9).default(0),
   /** A second tip of twice the size and half the strength goes with it. */
   ring: z.boolean().default(false),
   /** What a pen's pressure changes. */
@@ -45,14 +52,30 @@ const fieldsOfStroke = z.object({
     .min(1)
     .max(20000),
 });
-export const strokeSchema = fieldsOfStroke.refine((stroke) => dabsAbout(stroke) <= MOST_DABS, {
-  error: 'a stroke is longer than a brush can draw',
-  path: ['points'],
-});
+const TOO_LONG = { error: 'a stroke is longer than a brush can draw', path: ['points'] };
+const isDrawable = (stroke: z.output<typeof strokeFields>) => dabsAbout(stroke) <= MOST_DABS;
+/** A stroke on a mask. */
+export const strokeSchema = strokeFields.refine(isDrawable, TOO_LONG);
 export type Stroke = z.output<typeof strokeSchema>;
 
+/** A stroke of paint. It paints, or erases what was painted before it. */
+export const markSchema = strokeFields
+  .extend({
+    does: z.enum(['put', 'take']).default('put'),
+    hardness: share(0.8),
+    strength: share(1),
+    flow: share(1),
+    /** Its own colour, where it is not that of its coat. */
+    colour: z
+      .string()
+      .regex(/^#[0-9a-fA-F]{6}$/, 'a colour is written #rrggbb')
+      .optional(),
+  })
+  .refine(isDrawable, TOO_LONG);
+export type Mark = z.output<typeof markSchema>;
+
 /** About how many dabs a stroke has, on a square photo. */
-function dabsAbout({ points, size, spacing }: z.output<typeof fieldsOfStroke>): number {
+function dabsAbout({ points, size, spacing }: z.output<typeof strokeFields>): number {
   let length = 0;
   for (let i = 1; i < points.length; i++) length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
   return (length * UNITS) / Math.max(0.5, size * spacing);
@@ -62,3 +85,10 @@ function dabsAbout({ points, size, spacing }: z.output<typeof fieldsOfStroke>): 
 export interface Tabled {
   table?: { at: number; count: number };
 }
+
+/** A stroke on the same points of the photo after its frame has changed. */
+export const movedStroke = <S extends Stroke>(stroke: S, motion: Motion): S => ({
+  ...stroke,
+  size: motion.length(stroke.size),
+  points: stroke.points.map(([x, y, pressure]): [number, number, number] => [...motion.point([x, y]), pressure]),
+});

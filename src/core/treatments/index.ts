@@ -1,5 +1,6 @@
 import { registry } from '../graph/operation';
 import balance from './balance';
+import bevel from './bevel';
 import blur from './blur';
 import colour from './colour';
 import curves from './curves';
@@ -7,6 +8,7 @@ import drape from './drape';
 import even from './even';
 import exposure from './exposure';
 import fringe from './fringe';
+import halo from './halo';
 import hues from './hues';
 import invert from './invert';
 import levels from './levels';
@@ -73,6 +75,8 @@ export const treatments: readonly Treatment[] = [
   pencil,
   fine,
   outline,
+  bevel,
+  halo,
   pigment,
   glow,
   double,

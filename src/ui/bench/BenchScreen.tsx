@@ -7,7 +7,7 @@ import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
 import { useArming } from '@/store/arming';
-import { strokeSentence, useBrush } from '@/store/brush';
+import { isMarking, markSentence, strokeSentence, useBrush, useMarkBrush } from '@/store/brush';
 import { download } from '@/store/files';
 import { complain } from '@/store/notices';
 import { rawPiece } from '@/store/records';
@@ -164,6 +164,8 @@ const layingSentence = (name: string) => (coarse ? words.bench.fingerMoves(name)
 function StrokeLine({ aside }: { aside?: boolean }) {
   const c = useColours();
   const brush = useBrush();
+  const markBrush = useMarkBrush();
+  const marking = useBench(isMarking);
   const coat = useBench(chosenCoat);
   const facet = useBench((s) => s.facet);
   const names = useOwn((s) => s.names);
@@ -174,13 +176,20 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const isArmed = useArming((s) => s.isArmed);
   const guard = facet === 'guards' && isArmed ? guardSentence() : null;
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
-  const live = ready !== null || (coat !== null && ((facet === 'where' && isArmed) || facet === 'lay'));
+  const live = ready !== null || (coat !== null && (((facet === 'where' || marking) && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
   const { tried, look, way } = useTrying();
   const trying = look?.recipe.name ?? way?.name ?? (tried ? sourceName(tried, names) : null);
   const text = trying
     ? words.bench.trying(trying)
-    : (ready ?? (!coat || !live ? words.bench.dragToPan : facet === 'where' ? strokeSentence(brush, name) : layingSentence(name)));
+    : (ready ??
+      (!coat || !live
+        ? words.bench.dragToPan
+        : marking
+          ? markSentence(markBrush, name)
+          : facet === 'where'
+            ? strokeSentence(brush, name)
+            : layingSentence(name)));
   const sentence = (
     <div
       role="status"

@@ -1,6 +1,7 @@
 import type { ComponentType, CSSProperties } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { marksOf } from '@/core/piece/marks';
 import { coatTitle } from '@/core/piece/naming';
 import { chosenCoat, photoFacetIds, useBench, type FacetId, type ReadyFacetId } from '@/store/bench';
 import { useOwn } from '@/store/own';
@@ -58,7 +59,8 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
   const c = useColours();
   const { openFacet } = useBench.getState();
   const ofCoat = useBench((s) => s.chosen !== null);
-  const list = ofCoat ? facets : photoFacets;
+  const marking = useBench((s) => marksOf(chosenCoat(s)) !== null);
+  const list = ofCoat ? facets.map((f) => (f.id === 'material' && marking ? { ...f, label: words.marks.tab } : f)) : photoFacets;
   const current = open === 'contact' ? 'blend' : open;
   const reached = list.some(({ id }) => id === current) ? current : list[0].id;
   return (

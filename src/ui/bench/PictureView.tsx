@@ -4,6 +4,7 @@ import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { disarm, useArming } from '@/store/arming';
+import { isMarking, useMarking } from '@/store/brush';
 import { usePicking } from '@/store/picking';
 import { useReady } from '@/store/ready';
 import { useColours } from '../theme';
@@ -14,6 +15,7 @@ import { DrawnLine } from './DrawnLine';
 import { FrameHandles } from './FrameHandles';
 import { useGestures, type Tool, type ToolPoint } from './gestures';
 import { GradientHandles } from './GradientHandles';
+import { SplatterHandle } from './SplatterHandle';
 import { VignetteHandles } from './VignetteHandles';
 import { guardTool } from './guardTool';
 import { Handles } from './Handles';
@@ -40,16 +42,19 @@ function useTool(): Tool | null {
   const readyTool = useReady((s) => s.tool);
   const picking = usePicking((s) => s.asked !== null);
   const isArmed = useArming((s) => s.isArmed);
+  const marking = useBench(isMarking);
   // Leaving a facet puts its tool away.
   useEffect(() => {
     useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
     usePicking.getState().stop();
+    useMarking.setState({ onGround: false, lineFrom: null });
     return disarm;
   }, [facet, chosen, region]);
   if (picking) return pickTool;
   if (facet === 'guards' && guarded && region) return isArmed ? guardTool : null;
   if (chosen === null) return facet === 'spots' && !isArmed ? null : readyToolOf(facet, readyTool);
-  return facet === 'where' ? (isArmed ? brushTool : null) : facet === 'lay' ? layTool : null;
+  if (facet === 'where' || marking) return isArmed ? brushTool : null;
+  return facet === 'lay' ? layTool : null;
 }
 
 /** The picture on its neutral card, with the pointer's tool and the handles of the open facet. */
@@ -121,6 +126,7 @@ export function PictureView() {
       {clear && (readyTool === 'frame' || readyTool === 'line') ? <FrameHandles /> : null}
       {facet === 'material' ? <GradientHandles /> : null}
       {facet === 'material' ? <VignetteHandles /> : null}
+      {facet === 'material' ? <SplatterHandle /> : null}
       {facet === 'lay' && !held ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}

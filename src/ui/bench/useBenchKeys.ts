@@ -5,7 +5,7 @@ import type { View } from '@/core/render/view';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { disarm } from '@/store/arming';
-import { useBrush } from '@/store/brush';
+import { brushInHand, isMarking } from '@/store/brush';
 import { useKeysList } from '@/store/keysList';
 import { say } from '@/store/notices';
 import { useViewport } from './viewport';
@@ -45,11 +45,14 @@ export function useBenchKeys(): void {
       e.preventDefault();
       run(e);
     };
-    const resize = (k: number) => useBrush.getState().set({ size: Math.round(Math.min(1000, Math.max(4, useBrush.getState().size * k))) });
+    const resize = (k: number) =>
+      brushInHand()
+        .getState()
+        .set({ size: Math.round(Math.min(1000, Math.max(4, brushInHand().getState().size * k))) });
     const strength = (digit: number) => {
       const value = digit === 0 ? 1 : digit / 10;
       const { facet, chosen, change } = bench();
-      if (facet === 'where') useBrush.getState().set({ strength: value });
+      if (facet === 'where' || isMarking(bench())) brushInHand().getState().set({ strength: value });
       else if (chosen)
         change(
           words.common.strength,
@@ -79,7 +82,10 @@ export function useBenchKeys(): void {
       x: on(() => {
         const { does, region, set } = useGuards.getState();
         if (bench().facet === 'guards' && region) set({ does: does === 'put' ? 'take' : 'put' });
-        else useBrush.getState().set({ does: useBrush.getState().does === 'take' ? 'put' : 'take' });
+        else
+          brushInHand()
+            .getState()
+            .set({ does: brushInHand().getState().does === 'take' ? 'put' : 'take' });
       }),
       '$mod+z': on(() => told(words.benchKeys.undone, bench().undo())),
       '$mod+Shift+Z': on(() => told(words.benchKeys.redone, bench().redo())),

@@ -1,8 +1,10 @@
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { parseHex } from '@/core/color/srgb';
 import type { Piece } from '@/core/piece/schema';
 import type { View } from '@/core/render/view';
 import { shownPiece, useBench } from '@/store/bench';
+import { isMarking, useMarkBrush, useMarking } from '@/store/brush';
 import { getEngine } from '@/store/engine';
 import { useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
@@ -12,6 +14,11 @@ import { useSettings } from '@/store/settings';
 import { maskColours } from '../theme';
 import { Painter } from './painter';
 import { useViewport, zoomOf } from './viewport';
+
+/** Rec. 709 luma of a colour. */
+const luma = ([r, g, b]: readonly number[]) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
+/** A ground on which a colour is seen: dark for light ones, light for dark ones. */
+const groundFor = (colour: string): [number, number, number] => (luma(parseHex(colour)) > 0.5 ? [0.16, 0.18, 0.2] : [0.95, 0.93, 0.88]);
 
 /** The piece as it is drawn now, and how: what is shown of it, and whether all of the photo is while its frame is set. */
 export function useScene(): { piece: Piece | null; view: View; clear: boolean } {
@@ -24,8 +31,12 @@ export function useScene(): { piece: Piece | null; view: View; clear: boolean } 
   const colourId = useSettings((s) => s.maskColour);
   const { region, show } = useGuards(useShallow((s) => ({ region: s.region, show: s.show })));
   const guarding = facet === 'guards' && shown?.guards !== undefined;
+  const onGround = useMarking((s) => s.onGround);
+  const marking = useBench(isMarking);
+  const markColour = useMarkBrush((s) => s.colour);
   const view = useMemo((): View => {
     if (held) return held;
+    if (marking && onGround && chosen) return { kind: 'onGround', coat: chosen, colour: groundFor(markColour) };
     if (guarding && show === 'heat') return { kind: 'heat' };
     if (maskView === 'alone' && chosen) return { kind: 'mask', coat: chosen };
     const colour = (maskColours.find((m) => m.id === colourId) ?? maskColours[0]).rgb;
@@ -33,7 +44,7 @@ export function useScene(): { piece: Piece | null; view: View; clear: boolean } 
     if (maskView === 'over' && chosen) return { kind: 'maskOver', coat: chosen, colour };
     // On the photo's own tabs the coats would hide its blemishes and casts.
     return bare ? { kind: 'photo' } : { kind: 'piece' };
-  }, [held, maskView, chosen, colourId, guarding, show, region, bare]);
+  }, [held, maskView, chosen, colourId, guarding, show, region, bare, marking, onGround, markColour]);
   return { piece, view, clear };
 }
 

@@ -1,9 +1,9 @@
 import * as z from 'zod';
 import { blurPlane, blurReach } from '../../image/blur';
 import { grow, padded } from '../../image/tile';
-import { layGrowing, layStrokes } from '../../strokes/dabs';
+import { layGrowing, layStrokes } from '../../strokes/lay';
 import { strokeToken } from '../../strokes/token';
-import { strokeSchema, type Stroke } from '../../strokes/schema';
+import { movedStroke, strokeSchema, type Stroke } from '../../strokes/schema';
 import { featherSigma } from '../feather';
 import { activeField, definePart, densityField, partFields } from '../part';
 
@@ -65,10 +65,6 @@ export default definePart({
   },
   moved: (part, motion) => ({
     ...part,
-    strokes: part.strokes.map((stroke) => ({
-      ...stroke,
-      size: motion.length(stroke.size),
-      points: stroke.points.map(([x, y, pressure]): [number, number, number] => [...motion.point([x, y]), pressure]),
-    })),
+    strokes: part.strokes.map((stroke) => movedStroke(stroke, motion)),
   }),
 });

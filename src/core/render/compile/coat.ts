@@ -1,6 +1,8 @@
 import { amountsOf, type Guards } from '../../guards/schema';
 import type { Coat } from '../../piece/schema';
+import type { Params } from '../../graph/node';
 import { sourceByKind } from '../../sources';
+import type { SourceStep } from '../../sources/source';
 import { treatmentByKind } from '../../treatments';
 import { isIdle, treatmentReach } from '../../treatments/run';
 import type { GraphBuilder, Surroundings } from './builder';
@@ -10,17 +12,21 @@ const ANY_UNIT = 1;
 
 /** Adds what a coat starts from and its treatments. */
 export function compileSource(builder: GraphBuilder, coat: Coat, around: Surroundings): number {
-  const treatments = coat.treatments.filter((params) => !isIdle(params));
+  const own = sourceByKind(coat.source.kind as string).finishes?.(coat.source) ?? [];
+  const treatments = [...own, ...coat.treatments].filter((params) => !isIdle(params));
   let node = compileStart(builder, coat, treatments, around);
   for (const params of treatments) node = addTreatment(builder, node, params, around);
   return node;
 }
 
-function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: Coat['treatments'], around: Surroundings): number {
+function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: readonly Params[], around: Surroundings): number {
   const kind = sourceByKind(source.kind as string);
   if (kind.is === 'below') return around.below;
   const inputs = builder.inputsOf(kind, source, around);
-  const own = kind.is ? around[kind.is] : builder.add('source', { source, lay }, { inputs, needs: kind.needs?.(source, lay) });
+  const steps = kind.steps?.(source) ?? [{ params: source, needs: kind.needs?.(source, lay) }];
+  const laid = (below: number | undefined, { params, ...extra }: SourceStep) =>
+    builder.add('source', { source: params, lay }, { inputs: below === undefined ? inputs : { ...inputs, own: below }, ...extra });
+  const own = kind.is ? around[kind.is] : (steps.reduce(laid, undefined as number | undefined) as number);
   const readsBelow = Object.values(kind.inputs?.(source) ?? {}).includes('below');
   const wraps = !readsBelow && treatments.some((params) => treatmentByKind(params.kind as string).wraps?.(params));
   if (wraps) return builder.add('beyond', { how: 'wrap' }, { inputs: { own } });

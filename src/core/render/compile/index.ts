@@ -58,6 +58,10 @@ class Compiler {
       const coat = piece.coats.find((c) => c.id === view.coat);
       if (coat) return view.kind === 'mask' ? builder.add('grey', {}, { inputs: { mask: this.maskWithin(coat) } }) : this.alone(coat);
     }
+    if (view.kind === 'onGround') {
+      const coat = piece.coats.find((c) => c.id === view.coat);
+      if (coat) return this.onGround(coat, view.colour);
+    }
     if (view.kind === 'guards' && view.bare) return this.regions(view.region);
     const result = this.result(this.coatsOf(view));
     if (view.kind === 'heat') return builder.add('heat', {}, { inputs: { result, photo } });
@@ -119,6 +123,16 @@ class Compiler {
 
   private alone(coat: Coat): number {
     return this.builder.add('onGrey', {}, { inputs: { source: compileSource(this.builder, coat, this.surroundings(this.photo, [coat.id])) } });
+  }
+
+  /** A coat without guards or limits, opaque, over a plain colour. */
+  private onGround(coat: Coat, colour: [number, number, number]): number {
+    const { coats } = this.piece;
+    const below = this.stack(coats.slice(0, coats.indexOf(coat)).filter(takesPart));
+    const ground = this.tinted(below, this.builder.add('even', { value: 1 }), colour, 0.85, false);
+    const around = this.surroundings(ground, [coat.id]);
+    const plain: Coat = { ...coat, blend: 'normal', strength: 1, limits: [0, 0, 1, 1], guards: 0 };
+    return compileCoat(this.builder, plain, compileMask(this.builder, coat, this.frame, around), undefined, around);
   }
 
   /** Only a coat's mask, with the coat's true backdrop. */

@@ -7,7 +7,9 @@ import { isFoundBy } from '@/core/search';
 import { sources, type Source } from '@/core/sources';
 import type { Offer } from '@/core/sources/source';
 import { useBench } from '@/store/bench';
+import { complain } from '@/store/notices';
 import { shelfId } from '@/store/shelf';
+import { useSignatures } from '@/store/signatures';
 import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
 import { MaterialPicker } from '../../kit/MaterialPicker';
@@ -20,7 +22,9 @@ const offered = sources.flatMap((source) => (source.offers ?? []).map((offer) =>
 /** Adds an offered coat; one that is another picture treated is treated next. */
 function make({ schema, kind, is }: Source, offer: Offer): void {
   const { addCoat: add, openFacet } = useBench.getState();
-  add(schema.parse({ kind, ...offer.params }) as SourceInput, offer.look && { ...offer.look, name: offer.label });
+  // A signature begins as the one that was used last.
+  const [lines] = kind === 'signature' ? useSignatures.getState().list : [];
+  add(schema.parse({ kind, ...offer.params, ...(lines ? { lines } : {}) }) as SourceInput, offer.look && { ...offer.look, name: offer.label });
   // After what is good as it comes, the rail stays in view.
   openFacet(offer.isComplete ? null : is ? 'tone' : 'material');
 }
@@ -34,6 +38,7 @@ export function AddFacet() {
   useEffect(() => {
     if (others) (top.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'start' });
   }, [others]);
+  useEffect(() => void useSignatures.getState().refresh().catch(complain), []);
   // What was only tried goes with the page.
   useEffect(
     () => () => {

@@ -4,7 +4,10 @@ import type { Stroke } from '@/core/strokes/schema';
 import { sourceName } from '@/core/piece/naming';
 import { grainOf, marksOfSource, sourceOfGrain } from '@/core/piece/grain';
 import { marksOptions } from '@/core/materials/material';
-import { useBrush } from '@/store/brush';
+import { useBrush, useMarking } from '@/store/brush';
+import { say } from '@/store/notices';
+import { Act } from '../../kit/Act';
+import { Acts } from '../../kit/Acts';
 import { useOwn } from '@/store/own';
 import { useSettings } from '@/store/settings';
 import { Choice } from '../../kit/Choice';
@@ -41,33 +44,51 @@ export function BrushPanel() {
         <Slider label={words.brush.level} value={brush.level} neutral={0.5} {...percent} onCommit={(level) => brush.set({ level })} />
       ) : null}
       <BrushSize />
+      <BrushStroke store={useBrush} />
+    </View>
+  );
+}
+
+/** How strongly a brush paints, and what its tip is like. */
+export function BrushStroke({ store }: { store: typeof useBrush }) {
+  const brush = store();
+  const first = store.getInitialState();
+  return (
+    <View>
       <Slider
         label={words.brush.brushStrength}
         value={brush.strength}
-        neutral={0.3}
+        neutral={first.strength}
         {...percent}
         help={words.brush.lowStrengthSeveralStrokesLooks}
         onCommit={(strength) => brush.set({ strength })}
       />
-      <Slider label={words.brush.hardness} value={brush.hardness} neutral={0} {...percent} onCommit={(hardness) => brush.set({ hardness })} />
+      <Slider
+        label={words.brush.hardness}
+        value={brush.hardness}
+        neutral={first.hardness}
+        {...percent}
+        onCommit={(hardness) => brush.set({ hardness })}
+      />
       <Slider
         label={words.brush.flow}
         value={brush.flow}
-        neutral={0.5}
+        neutral={first.flow}
         {...percent}
         help={words.brush.paintPerDab}
         onCommit={(flow) => brush.set({ flow })}
       />
       <Fold title={words.brush.brushSettings}>
-        <TipPanel />
+        <TipPanel store={store} />
       </Fold>
     </View>
   );
 }
 
-function TipPanel() {
+function TipPanel({ store }: { store: typeof useBrush }) {
   const c = useColours();
-  const brush = useBrush();
+  const brush = store();
+  const lineFrom = useMarking((s) => s.lineFrom);
   const { penPressure, set } = useSettings();
   const names = useOwn((s) => s.names);
   const grain = sourceOfGrain(brush.material);
@@ -126,6 +147,23 @@ function TipPanel() {
         help={words.brush.howFarDabsStray}
         onCommit={(jitter) => brush.set({ jitter })}
       />
+      {(
+        [
+          ['varySize', words.brush.varySize],
+          ['varyTurn', words.brush.varyTurn],
+          ['varyAmount', words.brush.varyAmount],
+        ] as const
+      ).map(([key, label]) => (
+        <Slider
+          key={key}
+          label={label}
+          value={brush[key]}
+          neutral={0}
+          {...percent}
+          help={words.brush.varyHelp}
+          onCommit={(v) => brush.set({ [key]: v })}
+        />
+      ))}
       <Slider
         label={words.brush.smoothTheStroke}
         value={brush.smooth}
@@ -140,6 +178,18 @@ function TipPanel() {
         value={brush.straight}
         onChange={(straight) => brush.set({ straight })}
       />
+      {brush.straight && lineFrom ? (
+        <Acts>
+          <Act
+            onPress={() => {
+              useMarking.setState({ lineFrom: null });
+              say(words.brush.lineEnded);
+            }}
+          >
+            {words.brush.endTheLine}
+          </Act>
+        </Acts>
+      ) : null}
       <Toggle label={words.brush.penPressure} value={penPressure} onChange={(v) => set({ penPressure: v })} />
       {penPressure ? (
         <Pick

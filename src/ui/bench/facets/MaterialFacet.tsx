@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { materialById } from '@/core/materials';
@@ -16,6 +17,8 @@ import { Fold } from '../../kit/Fold';
 import { MaterialPicker } from '../../kit/MaterialPicker';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { MarksPanel } from './MarksPanel';
+import { SignaturePanel } from './SignaturePanel';
 import { SourcePanel } from './SourcePanel';
 import { words } from '../../words';
 
@@ -27,8 +30,16 @@ export const ownPictures = async (then: (source: SourceInput) => void) => {
 /** Sources whose figures are not those of their schema alone. */
 const WITH_OWN_PANEL = ['material', 'picture', 'cutout'];
 
+/** Sources that are drawn by hand: another material would lose what was drawn. */
+const DRAWN: Record<string, (props: { coat: Coat }) => ReactNode> = { strokes: MarksPanel, signature: SignaturePanel };
+
 /** The material of the chosen coat: its own figures, another piece of it, or another material with all else kept. */
 export function MaterialFacet({ coat }: { coat: Coat }) {
+  const Drawn = DRAWN[(coat.source as { kind: string }).kind];
+  return Drawn ? <Drawn coat={coat} /> : <MadeMaterial coat={coat} />;
+}
+
+function MadeMaterial({ coat }: { coat: Coat }) {
   const c = useColours();
   const names = useOwn((s) => s.names);
   const { change, preview } = useBench.getState();

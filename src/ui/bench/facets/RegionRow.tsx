@@ -8,6 +8,7 @@ import type { Coat, Piece } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { controlEdit, panelEdit, stepOf } from '@/store/editing';
 import { clearHints, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type GuardDoes } from '@/store/guards';
+import { recolourIrises } from '@/store/marks';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
@@ -119,6 +120,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       <Choice label={words.region.aStrokeOnThePicture} value={does} options={strokes} onChange={(v) => set({ does: v })} />
       {does !== 'keep' && does !== 'leave' ? <BrushSize /> : <Text style={{ color: c.quiet, fontSize: 13 }}>{words.region.strokesHelp}</Text>}
       <Acts>
+        {id === 'eyes' ? <Act onPress={recolourIrises}>{words.marks.irises}</Act> : null}
         {coat ? (
           <Act
             onPress={() =>
