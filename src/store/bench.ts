@@ -12,12 +12,15 @@ import { words } from './words';
 /** Facets of the photo itself, in the order of the work. */
 export const photoFacetIds = ['frame', 'spots', 'light', 'colour', 'detail', 'starts'] as const;
 export type ReadyFacetId = (typeof photoFacetIds)[number];
-export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'surface' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | ReadyFacetId;
+export type FacetId = 'add' | 'material' | 'lay' | 'tone' | 'surface' | 'where' | 'blend' | 'more' | 'contact' | 'guards' | 'finish' | ReadyFacetId;
 const READY: readonly (FacetId | null)[] = photoFacetIds;
+
+/** Facets of the whole piece. */
+const ANY: readonly (FacetId | null)[] = ['add', 'more', 'guards', 'finish'];
 
 /** The facet that stays open when another card is chosen; those of the photo and those of a coat do not suit each other. */
 const suited = (facet: FacetId | null, chosen: string | null): FacetId | null =>
-  facet === 'add' || facet === 'more' || facet === 'guards' || READY.includes(facet) === (chosen === null) ? facet : null;
+  ANY.includes(facet) || READY.includes(facet) === (chosen === null) ? facet : null;
 
 interface BenchState {
   piece: Piece | null;

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { StrokesSource } from '../core/sources/strokes';
 import type { Stroke } from '../core/strokes/schema';
 import { marksOf } from '../core/piece/marks';
 import { chosenCoat, useBench } from './bench';
@@ -25,6 +26,10 @@ interface BrushState extends Shape {
   straight: boolean;
   set(change: Partial<Omit<BrushState, 'set'>>): void;
 }
+
+/** What lightens and what darkens in soft light. */
+export const LIGHT = '#ffffff';
+export const DARK = '#000000';
 
 const begin = (first: Partial<BrushState>) =>
   create<BrushState>((set) => ({
@@ -59,8 +64,17 @@ export const useBrush = begin({});
 /** The brush for marks: paint that covers. */
 export const useMarkBrush = begin({ size: 40, hardness: 0.8, strength: 1, flow: 1, does: 'put', presses: 'size' });
 
+/** The brush for dodging and burning: wide, soft and weak, so that light is built up. */
+export const useLightBrush = begin({ size: 220, strength: 0.12, does: 'put', colour: LIGHT });
+
+/** The brush for a coat of marks. */
+export const brushFor = (source: Pick<StrokesSource, 'use'> | null): typeof useBrush => (source?.use === 'light' ? useLightBrush : useMarkBrush);
+
 /** Which brush a drag on the picture paints with: that for marks on the tab of a coat of marks, else that for masks. */
-export const brushInHand = (): typeof useBrush => (isMarking(useBench.getState()) ? useMarkBrush : useBrush);
+export function brushInHand(): typeof useBrush {
+  const bench = useBench.getState();
+  return isMarking(bench) ? brushFor(marksOf(chosenCoat(bench))) : useBrush;
+}
 
 /** True on the tab on which marks are painted. */
 export const isMarking = (bench: ReturnType<typeof useBench.getState>): boolean => bench.facet === 'material' && marksOf(chosenCoat(bench)) !== null;
@@ -81,6 +95,9 @@ export function strokeSentence(brush: Pick<BrushState, 'does' | 'strength' | 'le
   return words.brush.erasing(coat, percent(brush.strength), around);
 }
 
-/** The line that says what a stroke of paint will do. */
-export const markSentence = ({ does, straight }: Pick<BrushState, 'does' | 'straight'>, coat: string): string =>
-  does === 'take' ? words.brush.erasingMarks(coat) : straight ? words.brush.rulingMarks(coat) : words.brush.painting(coat);
+/** The line that says what a stroke of paint, or of light, will do. */
+export function markSentence({ does, straight, colour }: Pick<BrushState, 'does' | 'straight' | 'colour'>, coat: string, isLight: boolean): string {
+  if (does === 'take') return words.brush.erasingMarks(coat);
+  if (isLight) return colour === LIGHT ? words.brush.lightening : words.brush.darkening;
+  return straight ? words.brush.rulingMarks(coat) : words.brush.painting(coat);
+}

@@ -1,8 +1,19 @@
-import type { Candidate } from '../core/piece/candidates';
+import { create } from 'zustand';
+import type { Candidate, Subject } from '../core/piece/candidates';
 import type { Piece } from '../core/piece/schema';
 import type { Region } from '../core/image/tile';
 import { pieceSize } from '../core/ready/geometry';
+import { useBench } from './bench';
 import { getEngine } from './engine';
+
+/** What the next contact sheet begins with; `step` as in `variedSteps`. */
+export const useContact = create<{ subject: Subject; step: string }>(() => ({ subject: 'modes', step: '' }));
+
+/** Compares a step of the chosen coat, or its source, over its own strengths, sizes and seeds. */
+export function compareStep(step: string): void {
+  useContact.setState({ subject: 'step', step });
+  useBench.getState().openFacet('contact');
+}
 
 /** What of the picture a cell shows: all of it, or a detail at its own size about a place in fractions of the photo. */
 export type CellPlace = { kind: 'whole' } | { kind: 'detail'; middle: [number, number] };

@@ -142,11 +142,20 @@ export async function stretched(piece: Piece): Promise<Curves> {
   return { ...noCurves, all: readyOf(piece).curves?.all ?? straight, ...curves };
 }
 
+/** What is in a whole piece, counted on a small drawing. */
+export const histogramOfPiece = async (piece: Piece): Promise<Histogram> => histogramOf((await small(piece, { kind: 'piece' })).pixels);
+
 /** The photo's curves with one more on the channel that stands apart; null when none does. */
 export async function withoutCast(piece: Piece): Promise<{ curves: Curves; channel: Channel } | null> {
-  const mend = castCurve(histogramOf((await small({ ...piece, coats: [] }, { kind: 'piece' })).pixels));
-  if (!mend) return null;
   const now = readyOf(piece).curves ?? noCurves;
+  const mended = castMended(await histogramOfPiece({ ...piece, coats: [] }), now);
+  return mended && { curves: { ...now, [mended.channel]: mended.points }, channel: mended.channel };
+}
+
+/** The curve of the channel that stands apart in what `now` has made, with one more after it; null when none does. */
+export function castMended(seen: Histogram, now: Curves): { channel: Channel; points: CurvePoint[] } | null {
+  const mend = castCurve(seen);
+  if (!mend) return null;
   const own = smoothCurve(now[mend.channel]);
   const after = smoothCurve(mend.points);
   // The points of the present curve, and those where the new curve's points meet it.
@@ -157,7 +166,7 @@ export async function withoutCast(piece: Piece): Promise<{ curves: Curves; chann
     .filter((x, i, all) => i === 0 || x - all[i - 1] > 0.01 || x === 1)
     .slice(0, 16)
     .map((x): CurvePoint => [x, Math.round(Math.min(1, Math.max(0, after(own(x)))) * 1000) / 1000]);
-  return { curves: { ...now, [mend.channel]: points }, channel: mend.channel };
+  return { channel: mend.channel, points };
 }
 
 /** Where a rising curve reaches a value. */

@@ -14,6 +14,8 @@ export const words = {
     restoring: (coat: string, percent: string, around: string) => `Restoring ${coat}, ${percent}${around}`,
     settingToHereBy: (coat: string, percent: string, percent2: string) => `Setting ${coat} to ${percent} here, by ${percent2}`,
     erasing: (coat: string, percent: string, around: string) => `Erasing ${coat}, ${percent}${around}`,
+    lightening: 'Lightening',
+    darkening: 'Darkening',
     painting: (coat: string) => `Painting on ${coat}`,
     erasingMarks: (coat: string) => `Erasing marks of ${coat}`,
     rulingMarks: (coat: string) => `Tap, or drag, for a straight line on ${coat}`,
@@ -39,6 +41,12 @@ export const words = {
   },
   guards: {
     guardFacesAndPeople: 'Guard faces and people',
+  },
+  finish: {
+    curves: 'Finishing curves',
+    fixCast: 'Fix colour cast of the piece',
+    castFixed: (channel: string) => `Colour cast fixed with a ${channel} curve on top.`,
+    addedOnTop: (name: string) => `${name} added on top.`,
   },
   marks: {
     irises: 'Irises',

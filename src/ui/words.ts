@@ -184,6 +184,8 @@ export const words = {
   marks: {
     tab: 'Marks',
     add: 'Add',
+    lighten: 'Lighten',
+    darken: 'Darken',
     colour: 'Colour of the next mark',
     plainGround: 'Plain ground',
     plainGroundHelp: 'Shows the marks on a plain ground while you paint.',
@@ -195,6 +197,11 @@ export const words = {
     removeTheLastMark: 'Remove the last mark',
     removeAll: 'Remove all marks',
     irises: 'Recolour the irises',
+  },
+  finish: {
+    title: 'Finish',
+    onTop: 'Laid over everything at a tap:',
+    noCast: 'The piece has no colour cast.',
   },
   splatter: {
     origin: 'Where it was thrown',
@@ -248,6 +255,9 @@ export const words = {
     whatIsCompared: 'What is compared',
     stopComparing: 'Stop comparing',
     contactSheet: 'Contact sheet',
+    whichStep: 'Which step',
+    compareVariations: 'Compare variations',
+    compareNamed: (name: string) => `Compare variations of ${name}`,
     centreAtFullSize: 'Centre at 100 %',
     tapOneToTryIt: 'Tap one to try it on the picture. Mark two to wipe between them.',
     holdToSeeThePhoto: 'Hold to see the photo',

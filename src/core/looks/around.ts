@@ -44,7 +44,7 @@ export function sitterOf({ faces, person }: Finding, photo: Size): Box | null {
 }
 
 /**
- * Coats of a look whose ellipses go about the person that was found, as large as they were about the sample's. Where nobody was found they stay where the
+ * Coats of a look whose ellipses and broad strokes go about the person that was found; ellipses as large as they were about the sample's. Where nobody was found they stay where the
  * look has them. From then on they are ellipses like any other.
  */
 export function aroundSitter(coats: readonly Coat[], finding: Finding | null, photo: Size, ready: Ready = neutralReady): Coat[] {
@@ -62,6 +62,11 @@ type Part = Coat['mask']['parts'][number];
 function placed(part: Part, box: Box | null): Part {
   const { around: _around, ...plain } = part as Part & { around?: string; rx: number; ry: number };
   if (!box) return plain as Part;
+  if (part.kind === 'reveal') {
+    // Broad strokes cover most of the picture: they lean towards the person, whose shoulders lie below the face.
+    const lean = (from: number, to: number) => Math.min(0.65, Math.max(0.35, (from + to) / 2));
+    return { ...plain, centreX: lean(box.left, box.right), centreY: lean(box.top, box.bottom + (box.bottom - box.top) / 2) } as unknown as Part;
+  }
   const [across, down] = [(box.right - box.left) / 2, (box.bottom - box.top) / 2];
   return {
     ...plain,

@@ -13,6 +13,8 @@ export interface WholeMask {
   density?: number;
   feather?: number;
   expand?: number;
+  /** Width of the line along its edge that is all that is left of it; 0 for the whole of it. */
+  line?: number;
   refine?: number;
   invert?: boolean;
 }
@@ -28,13 +30,18 @@ export const partReach = ({ kind, feather = 0 }: { kind?: unknown; feather?: unk
   maskPartByKind(String(kind)).ownFeather ? 0 : blurReach(featherSigma(Number(feather), unit));
 
 /** Pixels around a pixel that what is done with the whole of a mask reads. */
-export function wholeReach({ feather = 0, expand = 0, refine = 0 }: WholeMask, unit: number): number {
-  return Math.ceil(Math.abs(expand) * unit) + (refine > 0 ? 2 * Math.ceil(REFINE * unit) + 2 : 0) + blurReach(featherSigma(feather, unit));
+export function wholeReach({ feather = 0, expand = 0, line = 0, refine = 0 }: WholeMask, unit: number): number {
+  return (
+    Math.ceil((Math.abs(expand) + line / 2) * unit) +
+    (line > 0 ? 2 : 0) +
+    (refine > 0 ? 2 * Math.ceil(REFINE * unit) + 2 : 0) +
+    blurReach(featherSigma(feather, unit))
+  );
 }
 
 /** True when something is done with the whole of a mask. */
-export const treatsWhole = ({ density = 1, feather = 0, expand = 0, refine = 0, invert = false }: WholeMask): boolean =>
-  density < 1 || feather > 0 || expand !== 0 || refine > 0 || invert;
+export const treatsWhole = ({ density = 1, feather = 0, expand = 0, line = 0, refine = 0, invert = false }: WholeMask): boolean =>
+  density < 1 || line > 0 || feather > 0 || expand !== 0 || refine > 0 || invert;
 
 /**
  * How much smaller a mask is drawn, as a whole factor; 1 when it is drawn as it is. The factor follows from how far the mask reads, so that tiles meet.
@@ -75,14 +82,26 @@ export function drawPart(context: DrawContext, mask: number, region: Region, par
 /** Does what is done with the whole of a mask, on a plane over a region; as far in from its edges as `wholeReach` says it need not be right. */
 export function drawWhole(context: DrawContext, plane: number, region: Region, whole: WholeMask): void {
   const { machine, scratch, unit } = context;
-  const { density = 1, feather = 0, expand = 0, refine = 0, invert = false } = whole;
+  const { density = 1, feather = 0, expand = 0, line = 0, refine = 0, invert = false } = whole;
   const planes = new Planes(machine, scratch, region.width, region.height);
   if (expand !== 0) planes.widen(plane, expand * unit);
   if (refine > 0) refineOn(context, planes, plane, region, refine);
+  if (line > 0) outlineOf(planes, plane, line * unit);
   if (feather > 0) planes.blur(plane, featherSigma(feather, unit));
   if (invert) planes.invert(plane);
   // Density eases the mask towards where the coat is whole.
   if (density < 1) machine.kernels.mixIn(plane, plane, planes.count, density, 0, 1 - density);
+}
+
+/** Leaves a line of that width, in pixels, along the mask's edge. */
+function outlineOf(planes: Planes, mask: number, width: number): void {
+  planes.briefly(() => {
+    const inner = planes.copy(mask);
+    planes.widen(mask, width / 2);
+    planes.widen(inner, -width / 2);
+    planes.machine.kernels.mixIn(mask, inner, planes.count, 1, -1, 0);
+    planes.machine.kernels.clampTo(mask, planes.count, 0, 1);
+  });
 }
 
 /** Draws the mask to the photo's edges: the guided filter with its luma (He, Sun & Tang 2013). */

@@ -2,6 +2,7 @@ import { modes } from '../blend';
 import { families, materials, materialById } from '../materials';
 import { changeCoat, changeStep, exchangeSource, setLay, type Edit, type SourceInput } from './edits';
 import type { Coat } from './schema';
+import { variationsOf, variedSteps } from './variations';
 
 /** What a contact sheet sets side by side. */
 export const subjects = [
@@ -10,6 +11,7 @@ export const subjects = [
   { id: 'strengths', label: 'Strengths' },
   { id: 'scales', label: 'Scales' },
   { id: 'lights', label: 'Light' },
+  { id: 'step', label: 'A step' },
 ] as const;
 export type Subject = (typeof subjects)[number]['id'];
 
@@ -43,6 +45,7 @@ export const subjectsFor = (coat: Coat): Subject[] =>
       const { kind } = coat.source as { kind: string };
       if (id === 'materials') return kind === 'material' || kind === 'picture';
       if (id === 'scales') return kind === 'material' || kind === 'picture';
+      if (id === 'step') return variedSteps(coat).length > 0;
       return id !== 'lights' || coat.treatments.some((t) => t.kind === 'relief');
     });
 
@@ -57,7 +60,7 @@ export interface OwnCandidate {
 }
 
 /** All the ways of one subject in which a coat could be, those tried first for textures leading. `own` are the pictures on the shelf. */
-export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coat), own: readonly OwnCandidate[] = []): Candidate[] {
+export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coat), own: readonly OwnCandidate[] = [], step?: string): Candidate[] {
   const { id } = coat;
   switch (subject) {
     case 'modes':
@@ -90,6 +93,8 @@ export function candidatesOf(coat: Coat, subject: Subject, family = familyOf(coa
         const scale = Math.round(Math.min(8, Math.max(0.05, coat.lay.scale * k)) * 100) / 100;
         return { key: String(k), name: percent(scale), now: k === 1, edit: k === 1 ? (piece) => piece : setLay(id, { scale }) };
       });
+    case 'step':
+      return variationsOf(coat, step ?? variedSteps(coat)[0]?.value);
     case 'lights': {
       const at = coat.treatments.findIndex((t) => t.kind === 'relief');
       if (at < 0) return [];

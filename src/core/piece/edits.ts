@@ -18,6 +18,7 @@ export interface FirstLook {
   name?: string;
   limits?: Coat['limits'];
   treatments?: readonly object[];
+  mask?: object;
 }
 
 const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });

@@ -34,6 +34,13 @@ function moveNeutral(ready: Ready, motion: Motion): Ready {
   return spot ? { ...ready, whiteBalance: { ...ready.whiteBalance, neutral: motion.point(spot) } as Ready['whiteBalance'] } : ready;
 }
 
+/** Lengths of what is done with the whole of a mask. */
+const lengths = ({ feather, expand, line }: Coat['mask'], { length }: Motion) => ({
+  feather: length(feather),
+  expand: length(expand),
+  line: length(line),
+});
+
 function moveCoatBy(coat: Coat, motion: Motion): Coat {
   const moveAll = <T extends Coat['mask']['parts'] | Coat['treatments']>(list: T, byKind: (kind: string) => Operation): T =>
     list.map((params) => moveParams(byKind(params.kind as string), params, motion)) as T;
@@ -44,7 +51,7 @@ function moveCoatBy(coat: Coat, motion: Motion): Coat {
     ...coat,
     source,
     treatments,
-    mask: { ...coat.mask, feather: motion.length(coat.mask.feather), expand: motion.length(coat.mask.expand), parts },
+    mask: { ...coat.mask, ...lengths(coat.mask, motion), parts },
   };
   if (moved.mask.base) moved.mask.base = moveLay({ ...coat, lay: moved.mask.base }, motion).lay;
   return sourceByKind(coat.source.kind as string).laid ? { ...moved, ...moveLay(moved, motion) } : moved;

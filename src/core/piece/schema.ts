@@ -26,6 +26,7 @@ export const wholeMaskFields = {
   density: share('Density', 1, { help: 'Lower it to let a little of the coat show again.' }),
   feather: slider('Feather', 0, 200, 0, { unit: 'u', step: 1, accepts: [0, 2000] }),
   expand: slider('Expand', -100, 100, 0, { unit: 'u', step: 1, accepts: [-1000, 1000], help: 'Makes the mask wider or narrower.' }),
+  line: slider('Only the outline', 0, 60, 0, { unit: 'u', step: 0.5, accepts: [0, 400], help: 'Leaves a line of this width along the edge.' }),
   refine: share('Follow edges', 0, { help: 'Lets the mask follow the edges of the photo.' }),
   invert: toggle('Invert', false),
 };

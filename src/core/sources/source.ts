@@ -20,7 +20,12 @@ export interface Offer {
   /** Parameters of the source, where they are not the first ones. */
   params?: Record<string, unknown>;
   /** Mode and strength, where they are not those of its first look. */
-  look?: { blend: string; strength: number; treatments?: readonly { kind: string; [key: string]: unknown }[] };
+  look?: {
+    blend: string;
+    strength: number;
+    treatments?: readonly { kind: string; [key: string]: unknown }[];
+    mask?: { parts: readonly { kind: string; [key: string]: unknown }[] };
+  };
   /** Good as it comes: nothing has to be set next. */
   isComplete?: boolean;
 }

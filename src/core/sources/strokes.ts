@@ -10,6 +10,8 @@ export const strokesSourceSchema = z.object({
   kind: z.literal('strokes'),
   colour: colour('Colour of the marks', '#8a2b20', { help: 'Of all marks that have no colour of their own.' }),
   ...shapeFields,
+  /** What the brush of this coat is for: colour, or light and dark on neutral grey. */
+  use: z.enum(['paint', 'light']).default('paint'),
   strokes: z.array(markSchema).max(5000).default([]),
 });
 export type StrokesSource = z.output<typeof strokesSourceSchema>;
@@ -44,6 +46,13 @@ export default defineSource({
       label: 'Marks',
       says: 'Paint strokes, lines or stamps by hand, in any colour.',
       words: 'paint brush draw stamp cracks splatter line write strokes hand',
+    },
+    {
+      label: 'Dodge and burn',
+      says: 'Lighten and darken with a soft brush, on neutral grey.',
+      words: 'lighten darken light shadows brush contour',
+      params: { use: 'light', colour: '#ffffff' },
+      look: { blend: 'soft-light', strength: 1 },
     },
   ],
   schema: strokesSourceSchema,

@@ -5,7 +5,8 @@ import { enlargeFrom, reducedRegion } from '../image/far';
 import { applyModel, modelOf } from '../image/guided';
 import { grow, type Tile } from '../image/tile';
 import { perceived } from '../measure/paletteSurvey';
-import { choice, share, slider } from '../schema';
+import { parseHex } from '../color/srgb';
+import { choice, colour, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
 import { enlargeAlpha, factorFor, nearReach, regionOn } from './small';
 import { defineTreatment } from './treatment';
@@ -33,6 +34,10 @@ const schema = z.object({
   island: slider('Smallest shape', 0, 80, 20, { unit: 'u', step: 1, help: 'Smaller shapes go to what surrounds them.' }),
   edges: slider('Round edges', 0.5, 16, 4, { unit: 'u', step: 0.5, help: 'How smooth borders are.' }),
   vivid: share('Stronger colour', 0.2, { help: 'Makes dull colours stronger.' }),
+  line: slider('Outlines', 0, 20, 0, { unit: 'u', step: 0.25, help: 'Draws a line around every shape.' }),
+  lineColour: colour('Colour of the outlines', '#1c1814', {
+    idle: ({ line }) => (line === 0 ? 'It has an effect once there are outlines.' : undefined),
+  }),
   keep: keepField,
   seed: z.number().int().min(0).max(1e9).default(1),
 });
@@ -86,6 +91,17 @@ export default defineTreatment({
     // Across a straight border an indicator blurred by σ changes by 1 / (σ√2π) a pixel, and the other one against it.
     const slope = (Math.max(0.4, p.edges * unit) * Math.sqrt(2 * Math.PI)) / 2;
     kernels.paintRanked({ first, firstIndex, second, secondIndex, count, colours: table, slope, dst: ptr, stride });
+    if (p.line > 0) {
+      // How far the first indicator is ahead tells how many pixels away the border is.
+      const wide = p.line * unit;
+      kernels.mixIn(first, second, count, -slope, slope, wide / 2 + 0.5);
+      kernels.clampTo(first, count, 0, 1);
+      kernels.mixIn(first, first, count, Math.min(1, wide), 0, 0);
+      parseHex(p.lineColour).forEach((v, c) => {
+        kernels.fill(second, count, v);
+        kernels.lerpTo(ptr + c * stride, second, first, count);
+      });
+    }
     scratch.release(mark);
   },
 });

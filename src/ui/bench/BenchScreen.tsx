@@ -2,12 +2,13 @@ import { router } from 'expo-router';
 import { useEffect, useState, type CSSProperties } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { marksOf } from '@/core/piece/marks';
 import { coatName, sourceName } from '@/core/piece/naming';
 import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
 import { useArming } from '@/store/arming';
-import { isMarking, markSentence, strokeSentence, useBrush, useMarkBrush } from '@/store/brush';
+import { brushFor, isMarking, markSentence, strokeSentence, useBrush } from '@/store/brush';
 import { download } from '@/store/files';
 import { complain } from '@/store/notices';
 import { rawPiece } from '@/store/records';
@@ -164,9 +165,10 @@ const layingSentence = (name: string) => (coarse ? words.bench.fingerMoves(name)
 function StrokeLine({ aside }: { aside?: boolean }) {
   const c = useColours();
   const brush = useBrush();
-  const markBrush = useMarkBrush();
   const marking = useBench(isMarking);
   const coat = useBench(chosenCoat);
+  const marks = marksOf(coat);
+  const markBrush = brushFor(marks)();
   const facet = useBench((s) => s.facet);
   const names = useOwn((s) => s.names);
   const tool = useReady((s) => s.tool);
@@ -186,7 +188,7 @@ function StrokeLine({ aside }: { aside?: boolean }) {
       (!coat || !live
         ? words.bench.dragToPan
         : marking
-          ? markSentence(markBrush, name)
+          ? markSentence(markBrush, name, marks?.use === 'light')
           : facet === 'where'
             ? strokeSentence(brush, name)
             : layingSentence(name)));

@@ -18,6 +18,7 @@ import { PhotoFacet } from './facets/PhotoFacet';
 import { ColourFacet } from './facets/ColourFacet';
 import { DetailFacet } from './facets/DetailFacet';
 import { GuardsFacet } from './facets/GuardsFacet';
+import { FinishFacet } from './facets/FinishFacet';
 import { LightFacet } from './facets/LightFacet';
 import { LooksFacet, UseLook } from './facets/LooksFacet';
 import { SpotsFacet } from './facets/SpotsFacet';
@@ -51,7 +52,9 @@ const photoFacets: { id: FacetId; label: string }[] = [
 ];
 /** What the open tab is called. */
 export const facetLabel = (facet: FacetId): string =>
-  [...facets, ...photoFacets].find(({ id }) => id === facet)?.label ?? (facet === 'add' ? words.common.addAMaterial : words.common.compareAllModes);
+  [...facets, ...photoFacets].find(({ id }) => id === facet)?.label ??
+  { add: words.common.addAMaterial, finish: words.finish.title }[facet as string] ??
+  words.common.compareAllModes;
 const isReadying = (facet: FacetId): facet is ReadyFacetId => facet in readying;
 
 /** Tabs of the chosen coat, or of the photo, in one row; arrows go along it. On a phone the open one closes by a second press. */
@@ -103,6 +106,9 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
   );
 }
 
+/** Facets that are the same whichever card is chosen. */
+const ANYWHERE: FacetId[] = ['add', 'guards', 'finish'];
+
 /** What the open facet offers; in a sheet that `closes` the end of the title's line is left to its button. */
 export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean }) {
   const c = useColours();
@@ -110,13 +116,15 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
   const names = useOwn((s) => s.names);
   const Photo = isReadying(facet) ? readying[facet].Body : PhotoFacet;
   const title =
-    facet === 'add'
-      ? words.common.addAMaterial
-      : !coat && facet === 'starts'
-        ? words.common.startFromALook
-        : coat
-          ? coatTitle(coat, names)
-          : words.common.thePhoto;
+    facet === 'finish'
+      ? words.finish.title
+      : facet === 'add'
+        ? words.common.addAMaterial
+        : !coat && facet === 'starts'
+          ? words.common.startFromALook
+          : coat
+            ? coatTitle(coat, names)
+            : words.common.thePhoto;
   return (
     <>
       <ScrollView
@@ -141,8 +149,9 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
         </View>
         <View>
           {facet === 'add' ? <AddFacet /> : null}
+          {facet === 'finish' ? <FinishFacet /> : null}
           {facet === 'guards' ? <GuardsFacet coat={coat} /> : null}
-          {!coat && facet !== 'add' && facet !== 'guards' ? <Photo /> : null}
+          {!coat && !ANYWHERE.includes(facet) ? <Photo /> : null}
           {coat && facet === 'material' ? <MaterialFacet coat={coat} /> : null}
           {coat && facet === 'lay' ? <PlaceFacet coat={coat} /> : null}
           {coat && facet === 'tone' ? <ToneFacet coat={coat} /> : null}

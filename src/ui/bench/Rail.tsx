@@ -70,6 +70,11 @@ export function Rail({ compact }: { compact?: boolean }) {
       <Begin compact={compact} onPress={() => openFacet('add')}>
         {words.common.addAMaterial}
       </Begin>
+      {kept.coats.length > 0 ? (
+        <Begin compact={compact} onPress={() => openFacet('finish')}>
+          {words.finish.title}
+        </Begin>
+      ) : null}
       {kept.coats.length === 0 ? (
         <Begin compact={compact} onPress={() => openFacet('starts')}>
           {words.common.startFromALook}

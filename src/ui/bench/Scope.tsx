@@ -65,19 +65,25 @@ export function ScopePlot({ kind, strip }: { kind: ScopeKind; strip?: boolean })
   );
 }
 
-/** A scope of one's choice; in words what it shows, and a way to mend a cast. */
-export function Scope() {
+/** Mends a cast of the photo itself by its own curves; false when it has none. */
+async function mendPhoto(): Promise<boolean> {
+  const { piece, change } = useBench.getState();
+  const mended = piece && (await withoutCast(piece));
+  if (!mended) return false;
+  change(
+    words.scope.fixColourCast,
+    changeReady((r) => ({ ...r, curves: mended.curves })),
+  );
+  say(words.scope.colourCastFixedWithA(mended.channel));
+  return true;
+}
+
+/** A scope of one's choice; in words what it shows, and a way to mend a cast: that of the photo, unless `mends` does something else. */
+export function Scope({ mends = mendPhoto, none = words.scope.thePhotoItselfHasNo }: { mends?: () => Promise<boolean>; none?: string }) {
   const c = useColours();
   const { histogram, kind, part, clipping, set } = useScopes();
   const mend = async () => {
-    const { piece, change } = useBench.getState();
-    const mended = piece && (await withoutCast(piece));
-    if (!mended) return say(words.scope.thePhotoItselfHasNo);
-    change(
-      words.scope.fixColourCast,
-      changeReady((r) => ({ ...r, curves: mended.curves })),
-    );
-    say(words.scope.colourCastFixedWithA(mended.channel));
+    if (!(await mends())) say(none);
   };
   const cast = histogram && castSentence(histogram);
   return (

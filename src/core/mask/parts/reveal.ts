@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { blurPlane, blurReach } from '../../image/blur';
 import { grow, padded } from '../../image/tile';
+import { clamp, Random } from '../../materials/random';
 import { choice, share, slider } from '../../schema';
 import { activeField, definePart, densityField, invertField, operationField } from '../part';
 
@@ -28,6 +29,8 @@ export const revealSchema = z.object({
   ),
   centreX: slider('Centre across', 0, 1, 0.5, { unit: '%', factor: 100, step: 0.01, accepts: [-10, 11] }),
   centreY: slider('Centre down', 0, 1, 0.48, { unit: '%', factor: 100, step: 0.01, accepts: [-10, 11] }),
+  /** In a look: laid about the person that is found, see core/looks/around. */
+  around: z.literal('subject').optional(),
   density: densityField,
   invert: invertField,
   seed: z.number().int().min(0).max(1e9).default(1),
@@ -90,8 +93,7 @@ export default definePart({
 
 /** Parallel sweeps over an ellipse about the centre, each from its own beginning to its own end, and a few short, dry ones. Pixels. */
 function sweepsOf(p: Params, width: number, height: number, unit: number): Sweep[] {
-  let state = (p.seed * 2654435761 + 12345) >>> 0;
-  const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 4294967296;
+  const random = new Random(p.seed);
   const turn = (p.angle * Math.PI) / 180;
   const [tx, ty] = [Math.cos(turn), Math.sin(turn)];
   const wide = 0.5 * p.width * unit;
@@ -122,7 +124,7 @@ function sweepsOf(p: Params, width: number, height: number, unit: number): Sweep
       half: (last - first) / 2,
       wide: size,
       dry,
-      seed: Math.floor(random() * 1e6),
+      seed: random.integer(1e6),
     });
   };
   const count = Math.max(1, Math.round((2 * across) / (2 * wide * PITCH)));
@@ -130,13 +132,14 @@ function sweepsOf(p: Params, width: number, height: number, unit: number): Sweep
     const part = count === 1 ? 0 : (2 * (i + 0.5)) / count - 1;
     const at = part * (across - wide * 0.5);
     const chord = Math.sqrt(Math.max(0.04, 1 - part * part * 0.85)) * Math.hypot(rx * tx, ry * ty);
-    const jitter = () => (random() - 0.35) * 0.45 * chord;
-    add(at, -chord + jitter(), chord - jitter(), wide * (0.85 + 0.3 * random()), p.dry);
+    const jitter = () => random.between(-0.35, 0.65) * 0.45 * chord;
+    add(at, -chord + jitter(), chord - jitter(), wide * random.between(0.85, 1.15), p.dry);
   }
-  for (let i = 0; i < 10; i++) {
-    const at = (2 * random() - 1) * across;
-    const [middle, half] = [(2 * random() - 1) * rx * 0.8, wide * (1.2 + 1.6 * random())];
-    add(at, middle - half, middle + half, wide * (0.4 + 0.4 * random()), Math.min(1, p.dry + 0.25));
+  // Denser about the middle, where the subject is.
+  for (let i = 0; i < 14; i++) {
+    const at = clamp(random.gauss() * 0.4, -1, 1) * across;
+    const [middle, half] = [clamp(random.gauss() * 0.4, -1, 1) * rx, wide * random.between(1.2, 2.8)];
+    add(at, middle - half, middle + half, wide * random.between(0.4, 0.8), Math.min(1, p.dry + 0.25));
   }
   return sweeps;
 }

@@ -20,9 +20,9 @@ export function compileMask(builder: GraphBuilder, coat: Coat, frame: Size, arou
   for (const part of parts) node = compilePart(builder, node, part, around);
   const widest = Math.max(0, ...parts.map((part) => (maskPartByKind(part.kind as string).ownFeather ? 0 : Number(part.feather ?? 0))));
   if (!treatsWhole(mask) && widest === 0) return node;
-  const { density, feather, expand, refine, invert: inverted } = mask;
+  const { density, feather, expand, line, refine, invert: inverted } = mask;
   const inputs = { own: node, ...(refine > 0 ? { photo: around.photo } : {}) };
-  return builder.add('whole', { density, feather, expand, refine, invert: inverted, widest }, { inputs });
+  return builder.add('whole', { density, feather, expand, line, refine, invert: inverted, widest }, { inputs });
 }
 
 /** Adds a part over the mask so far. */

@@ -5,7 +5,8 @@ import { families } from '@/core/materials';
 import { candidatesOf, familyOf, OWN, subjects, subjectsFor, type Candidate, type Subject } from '@/core/piece/candidates';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
-import { cellRegion, drawCells, type CellPlace } from '@/store/contact';
+import { variedSteps } from '@/core/piece/variations';
+import { cellRegion, drawCells, useContact, type CellPlace } from '@/store/contact';
 import { complain } from '@/store/notices';
 import { labelOf, sourceOf, useOwn } from '@/store/own';
 import { useTrying } from '@/store/trying';
@@ -26,7 +27,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const piece = useBench((s) => s.piece);
   const coat = piece?.coats.find((k) => k.id === shown.id) ?? shown;
   const offered = subjectsFor(coat);
-  const [wanted, setSubject] = useState<Subject>('modes');
+  const [wanted, setSubject] = useState<Subject>(() => useContact.getState().subject);
   const subject = offered.includes(wanted) ? wanted : 'modes';
   const [family, setFamily] = useState(familyOf(coat));
   const [place, setPlace] = useState<CellPlace['kind']>('whole');
@@ -34,13 +35,17 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const [marked, setMarked] = useState<string[]>([]);
   const shelf = useOwn((s) => s.list);
   const own = useMemo(() => shelf.map((o) => ({ key: o.key, name: labelOf(o), source: sourceOf(o) })), [shelf]);
-  const list = useMemo(() => candidatesOf(coat, subject, family, own), [coat, subject, family, own]);
+  const steps = variedSteps(coat);
+  const [chosenStep, setStep] = useState(() => useContact.getState().step);
+  const step = steps.some((s) => s.value === chosenStep) ? chosenStep : steps[0]?.value;
+  const list = useMemo(() => candidatesOf(coat, subject, family, own, step), [coat, subject, family, own, step]);
   const images = useCells(piece, coat.id, list, place);
   useEffect(
     () => () => {
       useBench.getState().preview(null);
       useTrying.setState({ way: null });
       useWipe.setState({ wipe: null });
+      useContact.setState({ subject: 'modes', step: '' });
     },
     [],
   );
@@ -94,6 +99,19 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
           onChange={(v) => {
             reset();
             setFamily(v);
+          }}
+        />
+      ) : null}
+      {subject === 'step' && steps.length > 1 ? (
+        <Choice
+          bare
+          scrolls
+          label={words.contact.whichStep}
+          options={steps}
+          value={step}
+          onChange={(v) => {
+            reset();
+            setStep(v);
           }}
         />
       ) : null}

@@ -1,19 +1,15 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import * as z from 'zod';
 import { curvesFields } from '@/core/treatments/curves';
 import { localToneStarts } from '@/core/treatments/local-tone';
 import type { Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
-import { panelEdit, stepOf } from '@/store/editing';
 import { changeReady, readyOf } from '@/store/ready';
-import { Act } from '../../kit/Act';
-import { Choice } from '../../kit/Choice';
 import { Fold } from '../../kit/Fold';
-import { Panel } from '../../kit/Panel';
 import { PictureCards } from '../../kit/PictureCards';
 import { Scope, ScopePlot } from '../Scope';
 import { useThumb } from '../useThumb';
+import { CurvesPanel } from './CurvesPanel';
 import { ReadyStep } from './ReadyStep';
 import { words } from '../../words';
 
@@ -36,39 +32,22 @@ export function LightFacet() {
   );
 }
 
-const channels = [
-  { value: 'all', label: words.common.all },
-  { value: 'red', label: words.light.red },
-  { value: 'green', label: words.light.green },
-  { value: 'blue', label: words.light.blue },
-] as const;
-
 const curvesSchema = z.object(curvesFields);
 
-/** Curves, one channel at a time. */
+/** The photo's curves, under a parade of it. */
 function Curves({ piece }: { piece: Piece }) {
-  const [channel, setChannel] = useState<string>('all');
-  const { change } = useBench.getState();
   const own = readyOf(piece).curves;
   const neutral = curvesSchema.parse({});
   const values = { ...neutral, ...own };
-  const set = (key: string, v: unknown) => changeReady((r) => ({ ...r, curves: { ...values, [key]: v } }));
   return (
     <Fold title={words.light.curves} begin changed={own !== undefined && JSON.stringify(values) !== JSON.stringify(neutral)}>
       <ScopePlot kind="parade" />
-      <Choice label={words.light.curveOf} options={channels} value={channel} onChange={setChannel} />
-      <Panel schema={curvesSchema} values={values} only={[channel]} {...panelEdit(set, stepOf(words.light.curve), 'ready.curves')} />
-      <Act
-        plain
-        onPress={() =>
-          change(
-            words.light.straightCurves,
-            changeReady((r) => ({ ...r, curves: undefined })),
-          )
-        }
-      >
-        {words.light.resetCurves}
-      </Act>
+      <CurvesPanel
+        values={values}
+        set={(key, v) => changeReady((r) => ({ ...r, curves: { ...values, [key]: v } }))}
+        straight={changeReady((r) => ({ ...r, curves: undefined }))}
+        run="ready.curves"
+      />
     </Fold>
   );
 }

@@ -93,7 +93,8 @@ function WholeMask({ coat }: { coat: Coat }) {
   const coats = useBench((s) => s.piece?.coats) ?? [];
   const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
   const { mask } = coat;
-  const changed = mask.density < 1 || mask.feather > 0 || mask.expand !== 0 || mask.refine > 0 || mask.invert || mask.anchor === 'lay';
+  const changed =
+    mask.density < 1 || mask.feather > 0 || mask.expand !== 0 || mask.line > 0 || mask.refine > 0 || mask.invert || mask.anchor === 'lay';
   const others = coats.filter((k) => k.id !== coat.id).map((k) => ({ value: k.id, label: coatTitle(k, names) }));
   const named = (id: string) => others.find((o) => o.value === id)?.label ?? '';
   return (

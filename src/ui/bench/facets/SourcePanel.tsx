@@ -8,6 +8,7 @@ import { sourceByKind } from '@/core/sources';
 import { stopColour, type Stop } from '@/core/sources/gradient';
 import { toHex } from '@/core/measure/palette';
 import { useBench } from '@/store/bench';
+import { compareStep } from '@/store/contact';
 import { controlEdit, panelEdit, stepOf } from '@/store/editing';
 import { usePalette } from '@/store/palette';
 import { Act } from '../../kit/Act';
@@ -29,6 +30,9 @@ export function SourcePanel({ coat }: { coat: Coat }) {
     <View>
       <Panel schema={schema} values={source} colours={colours} {...panelEdit(set, stepOf(label), `${coat.id}.source`)} />
       {source.stops ? <Stops stops={source.stops} colours={colours} set={(stops) => set('stops', stops)} run={`${coat.id}.stops`} /> : null}
+      <Act plain icon="view-grid-outline" accessibilityLabel={words.contact.compareNamed(label.toLowerCase())} onPress={() => compareStep('source')}>
+        {words.contact.compareVariations}
+      </Act>
       {typeof source.seed === 'number' ? (
         <Act
           icon="dice-5-outline"

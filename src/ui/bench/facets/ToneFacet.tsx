@@ -14,6 +14,7 @@ import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
+import { compareStep } from '@/store/contact';
 import { useCoatMeasure } from '@/store/coatMeasure';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
@@ -146,6 +147,9 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
           onPick={(mode) => change(`${label}: mode`, set('mode', mode))}
         />
         <Acts>
+          <Act plain accessibilityLabel={words.contact.compareNamed(say1)} onPress={() => compareStep(String(index))}>
+            {words.contact.compareVariations}
+          </Act>
           {values.kind === 'remap' ? (
             <Act plain onPress={() => change(words.tone.swapEnds(label), changeStep(coat.id, index, swappedEnds(values)))}>
               {words.common.swapEnds}
