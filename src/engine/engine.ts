@@ -11,6 +11,7 @@ import { postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
+import { Ahead } from './ahead';
 import { Keeper } from './keeper';
 import { UnchangedMeter } from './unchanged';
 import { Library, type Decoded } from './library';
@@ -53,6 +54,7 @@ export class Engine {
   private readonly resolver: Resolver;
   private readonly surveyor: Surveyor;
   private readonly keeper: Keeper;
+  private readonly ahead: Ahead;
   private losses = 0;
   private output: { at: number; bytes: number } | null = null;
 
@@ -69,6 +71,7 @@ export class Engine {
       options.find,
     );
     this.keeper = new Keeper(this.pool);
+    this.ahead = new Ahead(this.pool);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
     this.resolver = new Resolver(this.library, this.guards, this.tables, this.surveyor, {
       photo: (key, spots) => this.readied({ key }, spots),
@@ -245,11 +248,13 @@ export class Engine {
     { keeps = this.options.keeps !== false, chosen }: { keeps?: boolean; chosen?: string } = {},
   ): Promise<T> {
     const { width, height } = plan.region;
+    const free = await this.ahead.draw(plan, options);
     const release = keeps ? this.keeper.keep(plan, chosen) : () => undefined;
     try {
       return await this.pool.draw(postedPlan(plan), () => this.room(width * height * 4), use, options);
     } finally {
       release();
+      free();
     }
   }
 }

@@ -138,6 +138,7 @@ export function contextOn(
       drawFramed(contextOn({ machine, scratch }, photo, scale / factor, ready), tile, photo, framing);
       return tile;
     },
+    worked: () => undefined,
     isAbsent: () => false,
     needed(name) {
       throw new Error(`The test has nothing for "${name}".`);

@@ -28,6 +28,11 @@ export interface DrawContext {
    * it releases the scratch memory. `own` is what the operation starts from.
    */
   smaller(input: string, factor: number, region: Region): Tile;
+  /**
+   * What this operation works out on a drawing smaller by a factor, over a region of that drawing, where that was drawn ahead; else undefined. The caller
+   * releases the scratch memory.
+   */
+  worked(factor: number, region: Region): Tile | undefined;
   /** True when something that had to be loaded for an input is left out of this drawing, a quick one. */
   isAbsent(input: string): boolean;
   /** What was loaded for a need that the operation has declared. @throws Error when it has not been loaded. */

@@ -1,3 +1,4 @@
+import type { Region } from '../image/tile';
 import type { CacheSlot } from './slot';
 import type { Need, Resource } from './needs';
 
@@ -24,6 +25,19 @@ export interface GraphNode {
   kept?: KeptTiles;
   /** Where what it adds to is kept between drawings. */
   grown?: KeptTiles;
+  /** Smaller drawings of it that were made ahead of this one. */
+  ahead?: readonly DrawnAhead[];
+  /** The node whose smaller drawing is what this one works out on a smaller drawing. */
+  worksAs?: number;
+}
+
+/** A whole drawing of a node, smaller by a factor: tiles of it in 16 bit, in shared memory. */
+export interface DrawnAhead {
+  factor: number;
+  /** All that was drawn, in pixels of the smaller drawing, and the side of its tiles. */
+  region: Region;
+  tile: number;
+  slot: CacheSlot;
 }
 
 /** Tiles of a node in shared memory, each with `margin` pixels around it. */

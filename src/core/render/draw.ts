@@ -14,9 +14,9 @@ import { Puller } from './pull';
 export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: number, output: number, pitch: number): void {
   const region = tileRegion(plan.region, plan.tile, index);
   scratch.reset();
-  const { graph, frame, scale } = plan;
+  const { graph, frame, scale, factor } = plan;
   const extent = { scale, width: frame.width * scale, height: frame.height * scale, unit: unitOfPlan(plan) };
-  const puller = new Puller(machine, scratch, graph, extent, { region, index });
+  const puller = new Puller(machine, scratch, graph, extent, { region, index }, factor);
   const tile = puller.pull(graph.root, region);
   // Red where white is reached, blue where black is: both far from what a photo holds there.
   if (plan.clipping)

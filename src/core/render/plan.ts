@@ -13,6 +13,8 @@ export interface Plan {
   region: Region;
   /** Side of a tile in pixels. */
   tile: number;
+  /** How much smaller it is than the drawing that it is made ahead of. */
+  factor?: number;
   /** What is clipped is painted over. */
   clipping?: boolean;
 }

@@ -1,7 +1,7 @@
 import type { DrawContext, Grown } from '../graph/context';
 import type { Resource, ResourceKind } from '../graph/needs';
-import type { Graph, GraphNode, KeptTiles } from '../graph/node';
-import { isStamped, setStamp } from '../graph/slot';
+import type { DrawnAhead, Graph, GraphNode, KeptTiles } from '../graph/node';
+import { isStamped, setStamp, tileRegion, tilesOf } from '../graph/slot';
 import { farGaussian, isFar } from '../image/far';
 import type { Machine } from '../image/machine';
 import { cutOut, padded, type Region, type Scratch, type Tile } from '../image/tile';
@@ -31,13 +31,17 @@ export class Puller implements NodePuller {
   readonly reaches: Reaches;
   private readonly held = new Map<number, Held>();
 
-  /** @param place - The tile that is drawn, where tiles of nodes are kept between drawings. */
+  /**
+   * @param place - The tile that is drawn, where tiles of nodes are kept between drawings.
+   * @param factor - How much smaller this is than the drawing that is wanted.
+   */
   constructor(
     readonly machine: Machine,
     readonly scratch: Scratch,
     readonly graph: Graph,
     readonly extent: Extent,
     private readonly place?: Place,
+    private readonly factor = 1,
   ) {
     this.reaches = reachesOf(graph, extent.unit);
   }
@@ -53,6 +57,8 @@ export class Puller implements NodePuller {
     if (held && contains(held.tile, region)) return cutOut(this.scratch, held.tile, region);
     const { kept, params } = this.graph.nodes[index];
     if (kept && this.isPlace(region, kept.margin)) return this.pullKept(index, region, kept, planes);
+    const ahead = this.aheadOf(index, region);
+    if (ahead) return readAhead(this.machine, this.scratch, ahead, region);
     return draw(this.contextOf(index), region, params);
   }
 
@@ -80,7 +86,18 @@ export class Puller implements NodePuller {
   reduced(factor: number): Puller {
     const { scale, width, height, unit } = this.extent;
     const extent = { scale: scale / factor, width: width / factor, height: height / factor, unit: unit / factor };
-    return new Puller(this.machine, this.scratch, this.graph, extent);
+    return new Puller(this.machine, this.scratch, this.graph, extent, undefined, this.factor * factor);
+  }
+
+  worked(index: number, factor: number, region: Region): Tile | undefined {
+    const { worksAs } = this.graph.nodes[index];
+    const ahead = worksAs === undefined ? undefined : this.aheadOf(worksAs, region, this.factor * factor);
+    return ahead && readAhead(this.machine, this.scratch, ahead, region);
+  }
+
+  /** A drawing of a node that was made ahead, where it holds a region. */
+  private aheadOf(index: number, region: Region, factor = this.factor): DrawnAhead | undefined {
+    return this.graph.nodes[index].ahead?.find((one) => one.factor === factor && contains(one.region, region));
   }
 
   contextOf(index: number, on?: Tile): NodeContext {
@@ -137,6 +154,37 @@ export class Puller implements NodePuller {
         setStamp(machine, grown, place.index);
       },
     };
+  }
+}
+
+/** A region of what was drawn ahead, put together from its tiles. */
+function readAhead(machine: Machine, scratch: Scratch, { region, tile: side, slot }: DrawnAhead, { x, y, width, height }: Region): Tile {
+  const out = scratch.tile({ x, y, width, height });
+  const { columns } = tilesOf(region, side);
+  const [first, last] = [x - region.x, x + width - 1 - region.x].map((v) => Math.floor(v / side));
+  const [top, bottom] = [y - region.y, y + height - 1 - region.y].map((v) => Math.floor(v / side));
+  for (let row = top; row <= bottom; row++) {
+    for (let column = first; column <= last; column++) {
+      const index = row * columns + column;
+      const mark = scratch.mark();
+      const one = scratch.tile(tileRegion(region, side, index));
+      machine.kernels.unpack16(slot.tiles + index * slot.pitch, one.ptr, one.stride, one.count, 4);
+      copyOver(machine, one, out);
+      scratch.release(mark);
+    }
+  }
+  return out;
+}
+
+/** Puts the part of a picture that lies over another into it. */
+function copyOver({ kernels }: Machine, from: Tile, into: Tile): void {
+  const [x0, y0] = [Math.max(from.x, into.x), Math.max(from.y, into.y)];
+  const [x1, y1] = [Math.min(from.x + from.width, into.x + into.width), Math.min(from.y + from.height, into.y + into.height)];
+  if (x1 <= x0 || y1 <= y0) return;
+  for (let c = 0; c < 4; c++) {
+    const source = from.ptr + c * from.stride + ((y0 - from.y) * from.width + x0 - from.x) * 4;
+    const target = into.ptr + c * into.stride + ((y0 - into.y) * into.width + x0 - into.x) * 4;
+    kernels.copyWindow(source, from.width, target, into.width, x1 - x0, y1 - y0);
   }
 }
 
@@ -209,6 +257,8 @@ class Context implements NodeContext {
   };
 
   smaller: DrawContext['smaller'] = (name, factor, region) => this.puller.reduced(factor).pull(this.inputOf(name), bare(region));
+
+  worked: DrawContext['worked'] = (factor, region) => this.puller.worked(this.index, factor, bare(region));
 
   isAbsent(name: string): boolean {
     return Object.values(this.puller.graph.nodes[this.inputOf(name)].resources).some((resource) => resource === null);

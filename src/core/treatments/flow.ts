@@ -42,6 +42,7 @@ export default defineTreatment({
   source: 'Cabral & Leedom 1993, line integral convolution; Kyprianidis & Kang 2011, coherence-enhancing filtering',
   inputs: faceInput,
   shrinks: factorOf,
+  worksSmaller: true,
   replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? finishReach(factorOf(p, unit)) : haloOf(p, unit)),
   neutral: (p) => p.length === 0,

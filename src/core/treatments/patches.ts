@@ -43,6 +43,7 @@ export default defineTreatment({
   source: 'Kyprianidis, Kang & Döllner 2009, anisotropic Kuwahara filtering; polynomial weights of Kyprianidis, Semmo, Kang & Döllner 2010',
   inputs: faceInput,
   shrinks: factorOf,
+  worksSmaller: true,
   replaces: (p, unit) => factorOf(p, unit) > 1,
   reach: (p, unit) => (factorOf(p, unit) > 1 ? finishReach(factorOf(p, unit)) : haloOf(p, unit)),
   neutral: (p) => p.size === 0,

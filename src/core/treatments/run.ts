@@ -17,9 +17,13 @@ const isPlain = ({ strength = 1, mode = 'normal' }: Params): boolean => strength
 /** Standard deviation, in pixels, of the Gaussian that a treatment takes; 0 when it takes none. */
 const sigmaOf = (params: Params, unit: number): number => treatmentByKind(params.kind as string).softens?.(params, unit) ?? 0;
 
+/** The factor by which the drawing is smaller that a treatment works on; 1 when it works at full size. */
+export const shrinkOf = (params: Params, unit: number): number =>
+  isIdle(params) ? 1 : (treatmentByKind(params.kind as string).shrinks?.(params, unit) ?? 1);
+
 /** True when a treatment works on a smaller drawing, or takes a Gaussian so wide that it is taken there. */
 export const drawsTreatmentSmaller = (params: Params, unit: number): boolean =>
-  !isIdle(params) && (isFar(sigmaOf(params, unit)) || (treatmentByKind(params.kind as string).shrinks?.(params, unit) ?? 1) > 1);
+  (!isIdle(params) && isFar(sigmaOf(params, unit))) || shrinkOf(params, unit) > 1;
 
 /** Pixels around a tile that a treatment reads, with `unit` pixels to one u; a Gaussian that is taken on a smaller drawing is not counted. */
 export function treatmentReach(params: Params, unit: number): number {

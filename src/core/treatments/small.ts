@@ -20,7 +20,7 @@ export const paintFactor = (size: number, unit: number, least: number): number =
 
 /**
  * Does the work of a treatment on a drawing that is smaller by a factor, and puts the enlarged colours into the tile, their edges made crisp again;
- * with a factor of 1 it works on the tile.
+ * with a factor of 1 it works on the tile. The treatment says `worksSmaller` when that is all that it does.
  *
  * @param halo - Pixels around a pixel that the work reads on the smaller drawing. The tile has them around itself when the factor is 1.
  * @param work - Changes a tile's colours in place; `unit` pixels to one u there.
@@ -30,8 +30,11 @@ export function onSmaller(context: DrawContext, tile: Tile, factor: number, halo
   if (factor === 1) return work(tile, unit);
   const mark = scratch.mark();
   const region = reducedRegion(tile, factor);
-  const small = context.smaller('own', factor, grow(region, halo));
-  work(small, unit / factor);
+  let small = context.worked(factor, region);
+  if (!small) {
+    small = context.smaller('own', factor, grow(region, halo));
+    work(small, unit / factor);
+  }
   enlargeFrom(machine, scratch, small, factor, tile, 4);
   scratch.release(mark);
   const flow = flowField(machine, scratch, tile, 0.6 * factor, 0);

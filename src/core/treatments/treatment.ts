@@ -26,6 +26,8 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> extends Operatio
   softens?(params: z.output<S>, unit: number): number;
   /** A whole factor by which the drawing is smaller that it works on with `context.smaller`, with `unit` pixels to one u here; 1 when it does not. */
   shrinks?(params: z.output<S>, unit: number): number;
+  /** It does nothing but enlarge what it makes on that smaller drawing (`onSmaller`), which may then be drawn ahead. */
+  worksSmaller?: boolean;
   /** True when it needs nothing of what it starts from but a smaller drawing: the tile that it is given holds nothing, and is filled whole. */
   replaces?(params: z.output<S>, unit: number): boolean;
   /** True when it would change nothing, so that it can be skipped. */

@@ -34,6 +34,8 @@ export interface NodePuller {
   isAtHand(index: number, region: Region): boolean;
   /** How many nodes of a coat's source and mask read its backdrop. */
   readersOf(coat: number): number;
+  /** What a node works out on a drawing smaller by a factor, over a region of it, where that was drawn ahead. */
+  worked(index: number, factor: number, region: Region): Tile | undefined;
   /** The same graph at a scale smaller by a whole factor. */
   reduced(factor: number): NodePuller;
   /** What a node's drawing may ask; `on` is the tile that it works on, where that is at hand. */

@@ -1,0 +1,128 @@
+import type { DrawnAhead, Graph, GraphNode } from '../core/graph/node';
+import { pruned } from '../core/graph/node';
+import { slotAt, slotBytes, stampBytes, tilesOf } from '../core/graph/slot';
+import { postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
+import { reachesOf } from '../core/render/reach';
+import { shrinkOf, treatmentReach } from '../core/treatments/run';
+import { treatmentByKind } from '../core/treatments';
+import type { DrawOptions } from './drawing';
+import { NO_ROOM, type Region } from '../core/image/tile';
+import type { Pool } from './pool';
+
+/** Only a drawing of more tiles than this is worth while. */
+const FEW = 4;
+/** Side of a tile of a smaller drawing: as large as leaves its halo under the tile itself. */
+const SIDE = 256;
+/** Pixels around the picture that are drawn too, besides what the treatment reads around itself: what is enlarged at the frame's edge. */
+const MARGIN = 24;
+/** Most bytes of one smaller drawing. */
+const MOST = 24 * 2 ** 20;
+/** Every node of these kinds alone is quicker to draw again than to keep. */
+const PLAIN = ['framed', 'source', 'even'];
+
+/**
+ * Smaller drawings that are made ahead of a large one. What a treatment works out on a smaller drawing it would else work out for every tile, and around
+ * each with a halo that is many times as large as the tile is there.
+ */
+export class Ahead {
+  private address = 0;
+  private bytes = 0;
+
+  constructor(private readonly pool: Pool) {}
+
+  /** Draws what the nodes of a plan want smaller, and tells them where it lies; the returned function frees it. */
+  async draw(plan: Plan, options: DrawOptions): Promise<() => void> {
+    const taken: number[] = [];
+    const release = () => taken.forEach((at) => this.pool.heap.give(at));
+    if (!this.pool.shared || tilesOf(plan.region, plan.tile).count <= FEW || !isMostOf(plan)) return release;
+    try {
+      const { graph } = plan;
+      const unit = unitOfPlan(plan);
+      const reaches = reachesOf(graph, unit);
+      for (let i = 0, end = graph.nodes.length; i < end; i++) {
+        const node = graph.nodes[i];
+        const factor = node.op === 'treatment' && reaches.to(i, graph.root) !== null ? shrinkOf(node.params, unit) : 1;
+        if (factor === 1) continue;
+        const works = treatmentByKind(node.params.kind as string).worksSmaller === true;
+        const wanted = works ? plainOf(graph, i) : node.inputs.own;
+        if (!works && isPlain(graph, wanted)) continue;
+        if (graph.nodes[wanted].ahead?.some((one) => one.factor === factor)) continue;
+        const margin = MARGIN + (works ? 0 : treatmentReach(node.params, unit / factor));
+        const made = await this.make(plan, wanted, { factor, margin }, options, taken);
+        if (!made) continue;
+        const add = (index: number) => (graph.nodes[index] = { ...graph.nodes[index], ahead: [...(graph.nodes[index].ahead ?? []), made] });
+        add(wanted);
+        if (works) graph.nodes[i] = { ...graph.nodes[i], worksAs: wanted };
+      }
+      return release;
+    } catch (error) {
+      release();
+      throw error;
+    }
+  }
+
+  private async make(
+    plan: Plan,
+    root: number,
+    { factor, margin }: { factor: number; margin: number },
+    options: DrawOptions,
+    taken: number[],
+  ): Promise<DrawnAhead | null> {
+    const { frame, scale } = plan;
+    const [width, height] = [frame.width, frame.height].map((side) => Math.ceil((side * scale) / factor));
+    const region: Region = { x: -margin, y: -margin, width: width + 2 * margin, height: height + 2 * margin };
+    const bytes = slotBytes(region, SIDE, 0, 4);
+    if (bytes > MOST) return null;
+    const at = this.pool.heap.take(bytes);
+    taken.push(at);
+    // What lies there from before must not pass for a stamp.
+    this.pool.machine?.bytes.fill(0, at, at + stampBytes(tilesOf(region, SIDE).count));
+    const slot = slotAt(at, region, SIDE, 0, 4, 1);
+    const nodes = plan.graph.nodes.map((node, i): GraphNode => ({
+      ...node,
+      kept: i === root ? slot : undefined,
+      grown: undefined,
+      worksAs: undefined,
+    }));
+    const smaller: Plan = { graph: pruned({ nodes, root }), frame, scale: scale / factor, region, tile: SIDE, factor };
+    try {
+      const nothing = () => undefined;
+      await this.pool.draw(postedPlan(smaller), () => this.room(region.width * region.height * 4), nothing, { signal: options.signal });
+    } catch (error) {
+      // It is only quicker: without it every tile does its own part.
+      if ((error as Error).message === NO_ROOM) return null;
+      throw error;
+    }
+    return { factor, region, tile: SIDE, slot };
+  }
+
+  /** Where the smaller drawings' bytes go, which nobody reads. */
+  private room(bytes: number): number {
+    if (this.bytes < bytes) {
+      if (this.bytes > 0) this.pool.heap.give(this.address);
+      this.address = this.pool.heap.take(bytes);
+      this.bytes = bytes;
+    }
+    return this.address;
+  }
+}
+
+/** True when a plan draws most of its picture. */
+function isMostOf({ region, frame, scale }: Plan): boolean {
+  return region.width * region.height > 0.4 * frame.width * scale * frame.height * scale;
+}
+
+/** True when a node is nothing but a picture in its place. */
+function isPlain({ nodes }: Graph, index: number): boolean {
+  const { op, inputs } = nodes[index];
+  return PLAIN.includes(op) && Object.values(inputs).every((input) => isPlain({ nodes, root: input }, input));
+}
+
+/** The node of a treatment at full strength: itself, or another one beside it. */
+function plainOf({ nodes }: Graph, index: number): number {
+  const node = nodes[index];
+  const { strength = 1, mode = 'normal' } = node.params as { strength?: number; mode?: string };
+  if (strength === 1 && mode === 'normal') return index;
+  nodes.push({ ...node, params: { ...node.params, strength: 1, mode: 'normal' }, key: 0, kept: undefined, grown: undefined, of: undefined });
+  return nodes.length - 1;
+}
