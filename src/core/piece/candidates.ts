@@ -2,7 +2,9 @@ import { modes } from '../blend';
 import { families, materials, materialById } from '../materials';
 import { changeCoat, changeStep, exchangeSource, setLay, type Edit, type SourceInput } from './edits';
 import type { Coat } from './schema';
-import { variationsOf, variedSteps } from './variations';
+import { variationsOf, variedSteps, type Candidate } from './variations';
+
+export type { Candidate };
 
 /** What a contact sheet sets side by side. */
 export const subjects = [
@@ -14,15 +16,6 @@ export const subjects = [
   { id: 'step', label: 'A step' },
 ] as const;
 export type Subject = (typeof subjects)[number]['id'];
-
-/** One way a coat could be; `edit` makes it so. */
-export interface Candidate {
-  key: string;
-  name: string;
-  /** Whether the coat is like that already. */
-  now: boolean;
-  edit: Edit;
-}
 
 const percent = (v: number) => `${Math.round(v * 100)} %`;
 const STRENGTHS = [0.15, 0.25, 0.35, 0.45, 0.55, 0.65, 0.75, 0.85, 0.95, 1];

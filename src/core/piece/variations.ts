@@ -1,9 +1,17 @@
 import { controlsOf, type ControlEntry } from '../schema';
 import { sourceByKind } from '../sources';
 import { treatmentByKind } from '../treatments';
-import type { Candidate } from './candidates';
-import { changeStep, exchangeSource, type SourceInput } from './edits';
+import { changeStep, exchangeSource, type Edit, type SourceInput } from './edits';
 import type { Coat } from './schema';
+
+/** One way a coat could be; `edit` makes it so. */
+export interface Candidate {
+  key: string;
+  name: string;
+  /** Whether the coat is like that already. */
+  now: boolean;
+  edit: Edit;
+}
 
 /** Part strengths at which a step is shown. */
 const STRENGTHS = [0.25, 0.5, 0.75, 1];
