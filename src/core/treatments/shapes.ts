@@ -4,6 +4,7 @@ import { blurPlane } from '../image/blur';
 import { enlargeFrom, reducedRegion } from '../image/far';
 import { applyModel, modelOf } from '../image/guided';
 import { grow, type Tile } from '../image/tile';
+import { Planes } from '../image/planes';
 import { perceived } from '../measure/paletteSurvey';
 import { parseHex } from '../color/srgb';
 import { choice, colour, share, slider } from '../schema';
@@ -60,7 +61,7 @@ export default defineTreatment({
   needs: ({ colours, by, seed }) => ({ survey: { need: 'survey', radius: 0, eps: 0, palette: { colours: Math.round(colours), by, seed } } }),
   shrinks: factorOf,
   replaces: (p, unit) => factorOf(p, unit) > 1,
-  reach: (p, unit) => (factorOf(p, unit) > 1 ? 0 : haloOf(p, unit)),
+  reach: (p, unit) => (factorOf(p, unit) > 1 ? 0 : haloOf(p, unit)) + (p.line > 0 ? Math.ceil((p.line * unit) / 2) + 2 : 0),
   neutral: () => false,
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
@@ -91,20 +92,26 @@ export default defineTreatment({
     // Across a straight border an indicator blurred by σ changes by 1 / (σ√2π) a pixel, and the other one against it.
     const slope = (Math.max(0.4, p.edges * unit) * Math.sqrt(2 * Math.PI)) / 2;
     kernels.paintRanked({ first, firstIndex, second, secondIndex, count, colours: table, slope, dst: ptr, stride });
-    if (p.line > 0) {
-      // How far the first indicator is ahead tells how many pixels away the border is.
-      const wide = p.line * unit;
-      kernels.mixIn(first, second, count, -slope, slope, wide / 2 + 0.5);
-      kernels.clampTo(first, count, 0, 1);
-      kernels.mixIn(first, first, count, Math.min(1, wide), 0, 0);
-      parseHex(p.lineColour).forEach((v, c) => {
-        kernels.fill(second, count, v);
-        kernels.lerpTo(ptr + c * stride, second, first, count);
-      });
-    }
+    if (p.line > 0) drawBorders(context, tile, first, second, slope, p);
     scratch.release(mark);
   },
 });
+
+/** Lines along the borders, where the first indicator is hardly ahead of the second; the planes of these are used up. */
+function drawBorders({ machine, scratch, unit }: DrawContext, tile: Tile, first: number, second: number, slope: number, p: Params): void {
+  const { kernels } = machine;
+  const { ptr, stride, width, height, count } = tile;
+  const wide = p.line * unit;
+  // A line of a pixel on either side, made wider.
+  kernels.mixIn(first, second, count, -2 * slope, 2 * slope, 2);
+  kernels.clampTo(first, count, 0, 1);
+  new Planes(machine, scratch, width, height).widen(first, Math.max(0, wide / 2 - 1));
+  kernels.mixIn(first, first, count, Math.min(1, wide / 2), 0, 0);
+  parseHex(p.lineColour).forEach((v, c) => {
+    kernels.fill(second, count, v);
+    kernels.lerpTo(ptr + c * stride, second, first, count);
+  });
+}
 
 function coloursOf(context: DrawContext): number[][] {
   const flat = context.needed('survey', 'survey').survey.palette ?? [];
