@@ -19,6 +19,11 @@ for (const [piece, photo, scale] of [
   ['washed', 'light-at-dusk', 0.32],
   ['oiled', 'keeper', 0.32],
   ['inked', 'signal-officer', 0.32],
+  ['cracked', 'signal-officer', 0.32],
+  ['painted', 'light-at-dusk', 0.32],
+  ['faded', 'lamp-and-lemons', 0.45],
+  ['grained', 'keeper', 0.32],
+  ['worn', 'light-at-dusk', 0.32],
 ]) {
   const file = (folder, name) => path.join(root, 'demo', folder, name);
   const recipe = path.join(work, `${piece}.json`);

@@ -44,15 +44,13 @@ export class Ahead {
         const factor = node.op === 'treatment' && reaches.to(i, graph.root) !== null ? shrinkOf(node.params, unit) : 1;
         if (factor === 1) continue;
         const works = treatmentByKind(node.params.kind as string).worksSmaller === true;
-        const wanted = works ? plainOf(graph, i) : node.inputs.own;
+        const wanted = works ? i : node.inputs.own;
         if (!works && isPlain(graph, wanted)) continue;
         if (graph.nodes[wanted].ahead?.some((one) => one.factor === factor)) continue;
         const margin = MARGIN + (works ? 0 : treatmentReach(node.params, unit / factor));
         const made = await this.make(plan, wanted, { factor, margin }, options, taken);
         if (!made) continue;
-        const add = (index: number) => (graph.nodes[index] = { ...graph.nodes[index], ahead: [...(graph.nodes[index].ahead ?? []), made] });
-        add(wanted);
-        if (works) graph.nodes[i] = { ...graph.nodes[i], worksAs: wanted };
+        graph.nodes[wanted] = { ...graph.nodes[wanted], ahead: [...(graph.nodes[wanted].ahead ?? []), made] };
       }
       return release;
     } catch (error) {
@@ -82,7 +80,6 @@ export class Ahead {
       ...node,
       kept: i === root ? slot : undefined,
       grown: undefined,
-      worksAs: undefined,
     }));
     const smaller: Plan = { graph: pruned({ nodes, root }), frame, scale: scale / factor, region, tile: SIDE, factor };
     try {
@@ -116,13 +113,4 @@ function isMostOf({ region, frame, scale }: Plan): boolean {
 function isPlain({ nodes }: Graph, index: number): boolean {
   const { op, inputs } = nodes[index];
   return PLAIN.includes(op) && Object.values(inputs).every((input) => isPlain({ nodes, root: input }, input));
-}
-
-/** The node of a treatment at full strength: itself, or another one beside it. */
-function plainOf({ nodes }: Graph, index: number): number {
-  const node = nodes[index];
-  const { strength = 1, mode = 'normal' } = node.params as { strength?: number; mode?: string };
-  if (strength === 1 && mode === 'normal') return index;
-  nodes.push({ ...node, params: { ...node.params, strength: 1, mode: 'normal' }, key: 0, kept: undefined, grown: undefined, of: undefined });
-  return nodes.length - 1;
 }

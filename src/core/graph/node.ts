@@ -27,8 +27,6 @@ export interface GraphNode {
   grown?: KeptTiles;
   /** Smaller drawings of it that were made ahead of this one. */
   ahead?: readonly DrawnAhead[];
-  /** The node whose smaller drawing is what this one works out on a smaller drawing. */
-  worksAs?: number;
 }
 
 /** A whole drawing of a node, smaller by a factor: tiles of it in 16 bit, in shared memory. */

@@ -67,7 +67,7 @@ describe('ways in which a coat could be', () => {
     expect(lights[0].edit(piece).coats[0].treatments[0]).toMatchObject({ kind: 'relief', direction: 0 });
   });
   it('offers only what makes sense', () => {
-    expect(subjectsFor(coat)).toEqual(['modes', 'materials', 'strengths', 'scales', 'lights']);
+    expect(subjectsFor(coat)).toEqual(['modes', 'materials', 'strengths', 'scales', 'lights', 'step']);
     expect(subjectsFor(coatSchema.parse({ id: 'b', source: { kind: 'below' } }))).toEqual(['modes', 'strengths']);
     expect(candidatesOf(coatSchema.parse({ id: 'b', source: { kind: 'below' } }), 'lights')).toEqual([]);
   });

@@ -90,8 +90,7 @@ export class Puller implements NodePuller {
   }
 
   worked(index: number, factor: number, region: Region): Tile | undefined {
-    const { worksAs } = this.graph.nodes[index];
-    const ahead = worksAs === undefined ? undefined : this.aheadOf(worksAs, region, this.factor * factor);
+    const ahead = this.aheadOf(index, region, this.factor * factor);
     return ahead && readAhead(this.machine, this.scratch, ahead, region);
   }
 

@@ -74,26 +74,39 @@ export function applyTreatment({ params, context }: Step, tile: Tile): void {
   const treatment = treatmentByKind(params.kind as string);
   if (isPlain(params)) return treatment.apply(context, tile, params);
   const { machine, scratch } = context;
-  const { kernels } = machine;
   const { ptr, stride, count } = tile;
-  const { strength = 1, mode = 'normal' } = params as { strength?: number; mode?: string };
   const mark = scratch.mark();
   const before = scratch.take(4 * stride);
-  const alpha = scratch.plane(count);
-  const ones = scratch.plane(count, 1);
-  const bytes = count * 4;
   // A strip's planes lie further apart than it is long.
-  for (let c = 0; c < 4; c++) machine.bytes.copyWithin(before + c * bytes, ptr + c * stride, ptr + c * stride + bytes);
+  for (let c = 0; c < 4; c++) machine.bytes.copyWithin(before + c * count * 4, ptr + c * stride, ptr + c * stride + count * 4);
   treatment.apply(context, tile, params);
-  // Colours are mixed as if both were opaque; alpha is mixed apart.
-  machine.bytes.copyWithin(alpha, before + 3 * bytes, before + 4 * bytes);
-  kernels.mixIn(alpha, ptr + 3 * stride, count, 1 - strength, strength, 0);
-  const after = scratch.take(4 * bytes);
-  for (let c = 0; c < 3; c++) machine.bytes.copyWithin(after + c * bytes, ptr + c * stride, ptr + c * stride + bytes);
-  for (const at of [after, before]) kernels.fill(at + 3 * bytes, count, 1);
-  kernels.blend(modeById(mode).kernel, before, after, ones, bytes, count, strength);
-  for (let c = 0; c < 3; c++) machine.bytes.copyWithin(ptr + c * stride, before + c * bytes, before + (c + 1) * bytes);
-  machine.bytes.copyWithin(ptr + 3 * stride, alpha, alpha + bytes);
+  layOver(context, { ...tile, ptr: before, stride: count * 4 }, tile, params);
+  for (let c = 0; c < 4; c++) machine.bytes.copyWithin(ptr + c * stride, before + c * count * 4, before + (c + 1) * count * 4);
+  scratch.release(mark);
+}
+
+/**
+ * Lays a treatment's result over what it started from, which is changed in place, by the treatment's own strength and mode. Colours are mixed as if both
+ * were opaque; alpha is mixed apart.
+ */
+export function layOver({ machine, scratch }: DrawContext, before: Tile, after: Tile, { strength = 1, mode = 'normal' }: Params): void {
+  const { kernels, bytes } = machine;
+  const { count } = before;
+  const size = count * 4;
+  const mark = scratch.mark();
+  const alpha = scratch.plane(count);
+  bytes.copyWithin(alpha, before.ptr + 3 * before.stride, before.ptr + 3 * before.stride + size);
+  kernels.mixIn(alpha, after.ptr + 3 * after.stride, count, 1 - Number(strength), Number(strength), 0);
+  const ones = scratch.plane(count, 1);
+  const [under, over] = [scratch.take(4 * size), scratch.take(4 * size)];
+  for (let c = 0; c < 3; c++) {
+    bytes.copyWithin(under + c * size, before.ptr + c * before.stride, before.ptr + c * before.stride + size);
+    bytes.copyWithin(over + c * size, after.ptr + c * after.stride, after.ptr + c * after.stride + size);
+  }
+  for (const at of [under, over]) kernels.fill(at + 3 * size, count, 1);
+  kernels.blend(modeById(String(mode)).kernel, under, over, ones, size, count, Number(strength));
+  for (let c = 0; c < 3; c++) bytes.copyWithin(before.ptr + c * before.stride, under + c * size, under + (c + 1) * size);
+  bytes.copyWithin(before.ptr + 3 * before.stride, alpha, alpha + size);
   scratch.release(mark);
 }
 

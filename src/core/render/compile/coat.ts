@@ -38,7 +38,11 @@ function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: 
 export function addTreatment(builder: GraphBuilder, own: number, params: Record<string, unknown>, around: Surroundings): number {
   const treatment = treatmentByKind(params.kind as string);
   const inputs = builder.inputsOf(treatment, params, around);
-  return builder.add('treatment', params, { inputs: { own, ...inputs }, needs: treatment.needs?.(params) });
+  const add = (all: Record<string, unknown>) => builder.add('treatment', all, { inputs: { own, ...inputs }, needs: treatment.needs?.(params) });
+  const { strength = 1, mode = 'normal' } = params;
+  if ((strength === 1 && mode === 'normal') || treatmentReach(params, ANY_UNIT) === 0) return add(params);
+  // What reads around itself is costly: it is kept while only its strength or mode changes.
+  return builder.add('laid', { strength, mode }, { inputs: { own, done: add({ ...params, strength: 1, mode: 'normal' }) } });
 }
 
 /** Adds a coat on its backdrop. */

@@ -4,11 +4,26 @@ import framed from './framed';
 import { even, part, whole } from './mask';
 import type { NodeType } from './node';
 import source from './source';
-import treatment from './treatment';
+import treatment, { laid } from './treatment';
 import { grey, heat, mix, onGrey, tinted } from './views';
 
 /** Every kind of step that a drawing is made of. */
-const types: Readonly<Record<string, NodeType>> = { framed, treatment, source, beyond, even, part, whole, coat, mix, tinted, grey, onGrey, heat };
+const types: Readonly<Record<string, NodeType>> = {
+  framed,
+  treatment,
+  laid,
+  source,
+  beyond,
+  even,
+  part,
+  whole,
+  coat,
+  mix,
+  tinted,
+  grey,
+  onGrey,
+  heat,
+};
 
 /** @throws RangeError when there is no such step. */
 export function nodeTypeOf(op: string): NodeType {

@@ -1,6 +1,6 @@
 import type { Params } from '../../graph/node';
 import { grow, shrink } from '../../image/tile';
-import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, readsSmallerAlone, treatmentReach, type Step } from '../../treatments/run';
+import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, layOver, readsSmallerAlone, treatmentReach, type Step } from '../../treatments/run';
 import { defineNode, type NodePuller } from './node';
 
 /** True when a node is a treatment that reads nothing around a pixel. */
@@ -33,5 +33,17 @@ export default defineNode<Params>({
     const tile = readsSmallerAlone(params, unit) ? context.scratch.tile(wanted) : context.pull('own', wanted);
     const done = applyAndMaybeCut({ params, context: puller.contextOf(index, tile) }, tile);
     return puller.trimmed(tile, done.width === region.width && done.height === region.height ? done : shrink(machine, done, region), 4);
+  },
+});
+
+/** The result of a treatment (`done`) over what it started from (`own`), by the treatment's strength and mode. */
+export const laid = defineNode<Params>({
+  planes: 4,
+  draw(context, region, params) {
+    const own = context.pull('own', region);
+    const mark = context.scratch.mark();
+    layOver(context, own, context.read('done', region), params);
+    context.scratch.release(mark);
+    return own;
   },
 });
