@@ -87,15 +87,11 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.goto(`http://localhost:${port}/materials`);
   await page.waitForTimeout(2500);
   await shot('shelf-wide');
-  await page.goto(`http://localhost:${port}/packs`);
-  await page.getByRole('button', { name: 'Download' }).first().click();
-  await page.getByText('to the shelf').waitFor();
-  await page.goto(`http://localhost:${port}/materials`);
-  await page.getByRole('button', { name: 'Chart paper', exact: true }).click();
-  await page.getByRole('switch', { name: 'Tile without a seam' }).click();
-  await page.getByRole('switch', { name: 'Show four tiles' }).click();
-  await page.waitForTimeout(2500);
-  await shot('fit-wide');
+  await sample('The light, painted');
+  await page.getByRole('button', { name: 'Finish', exact: true }).click();
+  await page.getByRole('radio', { name: 'RGB parade' }).click();
+  await calm();
+  await shot('finish-wide');
   await page.goto(`http://localhost:${port}/`);
   await page.waitForTimeout(2000);
   await shot('pieces-wide');
@@ -109,10 +105,6 @@ await at(...phone, 'light', async ({ page, shot, sample }) => {
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The old keeper');
-  await page.getByRole('tab', { name: 'Tone' }).click();
-  await calm();
-  await shot('tone-phone');
-  await page.getByRole('button', { name: 'Done' }).click();
   await page.getByTestId('card-photo').click();
   await page.getByRole('tab', { name: 'Presets' }).click();
   await page.waitForTimeout(9000);
@@ -137,6 +129,14 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByTestId('region-lips').click();
   await calm();
   await shot('guards-phone');
+});
+await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
+  await sample('The cracked officer');
+  await page.getByTestId('card-1').click();
+  await page.getByRole('tab', { name: 'Marks' }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await calm();
+  await shot('marks-phone');
 });
 await at(...phone, 'dark', async ({ page, shot, sample, calm }) => {
   await sample('Harbour wall');

@@ -21,7 +21,7 @@ describe('curves of the finished piece', () => {
     expect(again.coats.map((c) => c.id)).toEqual(['a', 'f']);
     expect(finishCurves(again)).toEqual({ ...straightCurves, red, blue: red });
   });
-  it('begin anew where something else lies on top, or where curves on top have a mask', () => {
+  it('start again where something else lies on top, or where curves on top have a mask', () => {
     expect(finishCoat(start)).toBeNull();
     const masked = { id: 'm', source: { kind: 'below' }, treatments: [{ kind: 'curves' }], mask: { parts: [{ kind: 'ellipse' }] } };
     expect(finishCoat(piece([masked]))).toBeNull();
