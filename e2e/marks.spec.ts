@@ -69,6 +69,41 @@ test('marks are painted with the finger, erased, undone by stroke, and recoloure
   expect((await againstCommandLine(page, photo, { painted: true })).most).toBeLessThanOrEqual(1);
 });
 
+test('a mark painted with a pen is wide where the pen is pressed', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await settled(page);
+  await other(page, 'Marks');
+  await arm(page);
+  const at = async (x: number) => onPhoto(page, x, 0.25);
+  const places = await Promise.all(Array.from({ length: 21 }, (_, i) => at(0.05 + 0.0145 * i)));
+  await page.evaluate((points) => {
+    const picture = document.querySelector('[data-testid="picture"]') as HTMLElement;
+    picture.setPointerCapture = () => undefined;
+    const send = (type: string, i: number) =>
+      picture.dispatchEvent(
+        new PointerEvent(type, {
+          bubbles: true,
+          pointerId: 5,
+          pointerType: 'pen',
+          button: 0,
+          buttons: 1,
+          pressure: 0.05 + (0.95 * i) / (points.length - 1),
+          clientX: points[i].x,
+          clientY: points[i].y,
+        }),
+      );
+    send('pointerdown', 0);
+    for (let i = 1; i < points.length; i++) send('pointermove', i);
+    send('pointerup', points.length - 1);
+  }, places);
+  await settled(page);
+  await expect(page.getByText('1 mark', { exact: true })).toBeVisible();
+  // Beside its middle line a pressed pen still covers, a light one does not.
+  expect(isRed(await look(page, 0.33, 0.25, 2))).toBe(true);
+  expect(isRed(await look(page, 0.33, 0.257, 1))).toBe(true);
+  expect(isRed(await look(page, 0.09, 0.257, 1))).toBe(false);
+});
+
 test('white marks are seen on a plain ground while they are painted, and lines are ruled from point to point', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await settled(page);

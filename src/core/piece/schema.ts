@@ -6,19 +6,23 @@ import { readySchema } from '../ready/schema';
 import { share, slider, toggle } from '../schema';
 import { laySchema } from '../lay/lay';
 import { sources } from '../sources';
+import { spelledSource, spelledTreatment } from './spelling';
 import { treatments } from '../treatments';
 
 type Variants = [z.ZodObject, ...z.ZodObject[]];
 const variants = (list: readonly { schema: z.ZodObject }[]) => list.map((entry) => entry.schema.strict()) as unknown as Variants;
 
-const sourceSchema = z.discriminatedUnion('kind', variants(sources));
+const sourceSchema = z.preprocess(spelledSource, z.discriminatedUnion('kind', variants(sources)));
 /** What every treatment of a coat carries besides its own values. */
 export const treatmentFields = {
   active: z.boolean().default(true),
   strength: share('Strength', 1, { help: 'How much of this step shows.' }),
   mode: z.enum(blendNames).default('normal'),
 };
-const treatmentSchema = z.discriminatedUnion('kind', variants(treatments.map((t) => ({ schema: t.schema.extend(treatmentFields) }))));
+const treatmentSchema = z.preprocess(
+  spelledTreatment,
+  z.discriminatedUnion('kind', variants(treatments.map((t) => ({ schema: t.schema.extend(treatmentFields) })))),
+);
 const partSchema = z.discriminatedUnion('kind', variants(maskParts));
 
 /** What is done with the whole of a mask. */
