@@ -87,7 +87,7 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.goto(`http://localhost:${port}/materials`);
   await page.waitForTimeout(2500);
   await shot('shelf-wide');
-  await sample('The light, painted');
+  await sample('Left on the sill');
   await page.getByRole('button', { name: 'Finish', exact: true }).click();
   await page.getByRole('radio', { name: 'RGB parade' }).click();
   await calm();
