@@ -21,7 +21,7 @@ afterAll(() => engine.pool.close());
 
 const below = (...treatments: object[]) => coatSchema.parse({ id: `c${treatments.length}`, source: { kind: 'below' }, treatments, guards: 0 });
 
-// A part of the picture is drawn without anything ahead of it, all of it with what it wants smaller drawn first.
+// A part of the picture is drawn tile by tile; for the whole picture, the smaller drawings are made first.
 it.each<[string, ReturnType<typeof below>[]]>([
   ['patches at part strength', [below({ kind: 'patches', size: 14, strength: 0.6 })]],
   ['patches, then flow', [below({ kind: 'patches', size: 10 }, { kind: 'flow', length: 6, passes: 1 })]],
@@ -47,7 +47,7 @@ it.each<[string, ReturnType<typeof below>[]]>([
         if (off > 2) far++;
       }
   const count = region.width * region.height * 3;
-  // What is kept in 16 bits, and running sums that begin elsewhere, round otherwise in places.
+  // 16 bits, and running sums that begin elsewhere, round differently in places.
   expect(sum / count).toBeLessThan(0.1);
   expect(far / count).toBeLessThan(0.005);
 });

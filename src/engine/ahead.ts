@@ -9,20 +9,20 @@ import type { DrawOptions } from './drawing';
 import { NO_ROOM, type Region } from '../core/image/tile';
 import type { Pool } from './pool';
 
-/** Only a drawing of more tiles than this is worth while. */
+/** With no more tiles than this it is not worth while. */
 const FEW = 4;
-/** Side of a tile of a smaller drawing: as large as leaves its halo under the tile itself. */
+/** Side of a tile of a smaller drawing: large, so that its halo costs less than the tile itself. */
 const SIDE = 256;
 /** Pixels around the picture that are drawn too, besides what the treatment reads around itself: what is enlarged at the frame's edge. */
 const MARGIN = 24;
 /** Most bytes of one smaller drawing. */
 const MOST = 24 * 2 ** 20;
-/** Every node of these kinds alone is quicker to draw again than to keep. */
+/** Nodes of these kinds are quicker to draw again than to keep. */
 const PLAIN = ['framed', 'source', 'even'];
 
 /**
- * Smaller drawings that are made ahead of a large one. What a treatment works out on a smaller drawing it would else work out for every tile, and around
- * each with a halo that is many times as large as the tile is there.
+ * Smaller drawings that are made before a large one. Without them, a treatment that works on a smaller drawing would repeat that work for every tile,
+ * each time with a halo that is many times larger than the tile itself.
  */
 export class Ahead {
   private address = 0;

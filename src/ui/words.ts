@@ -200,7 +200,7 @@ export const words = {
   },
   finish: {
     title: 'Finish',
-    onTop: 'Laid over everything at a tap:',
+    onTop: 'Add on top with one tap:',
     noCast: 'The piece has no colour cast.',
   },
   splatter: {
@@ -213,7 +213,7 @@ export const words = {
     help: 'Draw with a finger, a pen or the mouse. It is kept on this device.',
     use: 'Use this signature',
     useKept: (number: number) => `Use signature ${number}`,
-    forget: 'Forget it',
+    forget: 'Delete',
     change: 'Change the signature',
     clear: 'Start again',
     kept: 'Kept signatures',

@@ -13,7 +13,7 @@ export interface WholeMask {
   density?: number;
   feather?: number;
   expand?: number;
-  /** Width of the line along its edge that is all that is left of it; 0 for the whole of it. */
+  /** Leaves only a line of this width along the edge; 0 keeps the whole mask. */
   line?: number;
   refine?: number;
   invert?: boolean;

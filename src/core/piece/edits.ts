@@ -11,7 +11,7 @@ export type Edit = (piece: Piece) => Piece;
 
 export type SourceInput = { kind: string; [key: string]: unknown };
 
-/** With what a new coat begins, where that is not its source's own look. */
+/** The look of a new coat, where it is not its source's own. */
 export interface FirstLook {
   blend: string;
   strength: number;

@@ -8,7 +8,7 @@ import { markSchema, type Mark } from '../strokes/schema';
 import { changeCoat, type Edit } from './edits';
 import type { Coat } from './schema';
 
-/** What a coat starts from when that is marks; null for other coats. */
+/** The marks that a coat starts from; null for a coat with another source. */
 export const marksOf = (coat: Coat | null | undefined): StrokesSource | null =>
   coat && (coat.source as { kind: string }).kind === 'strokes' ? (coat.source as unknown as StrokesSource) : null;
 

@@ -3,7 +3,7 @@ type Values = Record<string, unknown>;
 const isValues = (value: unknown): value is Values => typeof value === 'object' && value !== null && !Array.isArray(value);
 const number = (value: unknown, otherwise: number): number => (typeof value === 'number' ? value : otherwise);
 
-/** Values under other names, where they are there; those that are mapped to nothing are left out. */
+/** The same values, some of them under other names. */
 function renamed(values: Values, names: Record<string, string>): Values {
   return Object.fromEntries(Object.entries(values).map(([key, value]) => [names[key] ?? key, value]));
 }

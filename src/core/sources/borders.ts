@@ -1,6 +1,6 @@
 import { line, Random } from '../materials/random';
 
-/** What of a border its outlines follow; lengths in u. */
+/** What the outlines of a border depend on; lengths in u. */
 export interface BorderShape {
   inset: number;
   width: number;
@@ -86,7 +86,7 @@ const ragged = (at: number, seed: number) => {
   return sum;
 };
 
-/** The outline along which paper is torn, in u; `core` for that of what is left of the picture, behind the fibres of the torn edge. */
+/** The outline along which paper is torn, in u; with `core`, the outline of the picture itself, inside the fibres of the torn edge. */
 export function tornOutline({ inset, wobble, seed }: BorderShape, size: Size, core: boolean): [number, number][] {
   const out: [number, number][] = [];
   let way = 0;

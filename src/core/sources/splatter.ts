@@ -65,7 +65,7 @@ export function dropsOf(p: Pick<Params, 'over' | 'count' | 'size' | 'spread' | '
       [x, y] = [random.between(-1, 1) * HALF * wide, random.between(-1, 1) * HALF * wide];
       [angle, long] = [random.between(0, 2 * Math.PI), 1 + 0.25 * random.next()];
     } else {
-      // Near where it lands there are most; the farther a drop flew the longer it is drawn out.
+      // Most drops land near the origin; the farther a drop flew, the longer it is drawn out.
       const far = Math.min(1, Math.abs(random.gauss()) * 0.42);
       angle = way + random.gauss() * FAN * 0.5 * (0.4 + wide);
       const flown = far * FARTHEST * wide;

@@ -148,7 +148,7 @@ it('poster shapes have outlines of their width where they meet, and none within'
   expect([dark[100], dark[300]].map((v) => Math.round(v * 100))).toEqual([0, 0]);
 });
 
-// Facts of the trade (needs.md §5: common practice, no source), on a picture 1920 pixels wide.
+// Facts of the trade (common practice, no source), on a picture 1920 pixels wide.
 describe('recipes of the trade', () => {
   const [w, h] = [1920, 240];
   const px = 2000 / w;
