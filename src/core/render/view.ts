@@ -8,7 +8,7 @@ export type View =
   | { kind: 'photo' }
   | { kind: 'without'; coat: string }
   | { kind: 'alone'; coat: string }
-  /** One coat, opaque, on a plain ground through which what lies below is only just seen. */
+  /** One coat at full strength on a plain ground. The coats below show faintly through the ground. */
   | { kind: 'onGround'; coat: string; colour: Rgb }
   | { kind: 'upTo'; coat: string | null }
   | { kind: 'mask'; coat: string }

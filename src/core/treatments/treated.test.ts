@@ -91,7 +91,7 @@ it('a ripple moves no pixel further than it is said, and draws in nothing from b
 describe('pigment', () => {
   it('makes a colour deeper by C − (C − C²)(d − 1), so that white and black stay (Bousseau et al. 2006, equation 1)', () => {
     for (const level of [0, 255]) grid((x, y) => expect(treatedFlat[level](x, y)).toBe(level), 31);
-    // Around the middle it goes both ways: the mean is as it was.
+    // A middle grey becomes lighter in places and darker in others; its mean does not change.
     let [sum, count, off] = [0, 0, 0];
     grid((x, y) => {
       sum += treatedFlat[128](x, y);

@@ -44,11 +44,11 @@ interface DrawingProps {
   lines: SignatureLines;
   width?: number;
   height?: number;
-  /** On the whole pad, as it was drawn; else as large as fits. */
+  /** Shows the whole pad; otherwise the drawing fills the box. */
   whole?: boolean;
 }
 
-/** A signature as it was drawn. */
+/** Shows a signature. */
 export function SignatureDrawing({ lines, width, height, whole }: DrawingProps) {
   const c = useColours();
   const all = lines.flat();
