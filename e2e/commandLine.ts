@@ -24,17 +24,33 @@ async function savePicture(page: Page, file: string): Promise<void> {
   await page.getByRole('button', { name: 'Back to the bench' }).click();
 }
 
-/** Levels, on average and at most, by which the page's exported picture differs from what the command line makes of the page's own recipe. */
-export async function againstCommandLine(page: Page, photo: string, { painted = false } = {}): Promise<{ mean: number; most: number }> {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-e2e-'));
-  const [exported, recipe, made] = ['page.png', 'look.json', 'line.png'].map((name) => path.join(folder, name));
-  await savePicture(page, exported);
+/** Saves the page's own recipe to a file. */
+async function saveRecipe(page: Page, file: string, painted: boolean): Promise<void> {
   await ownLooks(page);
   if (painted) await page.getByRole('switch', { name: 'With painted marks and masks' }).click();
-  const file = page.waitForEvent('download');
+  const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save look to file' }).click();
-  await (await file).saveAs(recipe);
-  execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe, '--out', made], {
+  await (await download).saveAs(file);
+}
+
+interface Compared {
+  /** Whether the page's recipe is saved with what was painted. */
+  painted?: boolean;
+  /** The recipe's file, where it is not the page's own. */
+  recipe?: string;
+}
+
+/** Levels, on average and at most, by which the page's exported picture differs from what the command line makes of a recipe. */
+export async function againstCommandLine(
+  page: Page,
+  photo: string,
+  { painted = false, recipe }: Compared = {},
+): Promise<{ mean: number; most: number }> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-e2e-'));
+  const [exported, own, made] = ['page.png', 'look.json', 'line.png'].map((name) => path.join(folder, name));
+  await savePicture(page, exported);
+  if (!recipe) await saveRecipe(page, own, painted);
+  execFileSync(process.execPath, ['build/cli-main.mjs', 'render', '--photo', photo, '--recipe', recipe ?? own, '--out', made], {
     env: { ...process.env, DERMATEX_ROOT: process.cwd() },
   });
   const [a, b] = await Promise.all([exported, made].map((f) => sharp(f).removeAlpha().raw().toBuffer()));

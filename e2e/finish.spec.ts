@@ -2,16 +2,8 @@ import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { againstCommandLine, ownLooks } from './commandLine';
-import { apart, arm, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, whole, type Page } from './fixtures';
+import { addOther, apart, arm, expect, facet, lay, look, openPhoto, openSample, paint, portrait, settled, test, toRail, type Page } from './fixtures';
 
-const other = async (page: Page, name: string) => {
-  await toRail(page);
-  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Other coats' }).click();
-  await page.getByRole('button', { name, exact: true }).click();
-  await whole(page);
-  await settled(page);
-};
 const finish = async (page: Page) => {
   await toRail(page);
   await page.getByRole('button', { name: 'Finish', exact: true }).click();
@@ -55,7 +47,7 @@ test('dodging and burning paints light and dark on neutral grey', async ({ page 
   ];
   const sum = async ([x, y]: [number, number]) => (await look(page, x, y, 5)).reduce((a, v) => a + v);
   const before = [await sum(places[0]), await sum(places[1])];
-  await other(page, 'Dodge and burn');
+  await addOther(page, 'Dodge and burn');
   await arm(page);
   await expect(page.getByTestId('stroke-line')).toContainText('Lightening');
   const stroke = (y: number) =>
@@ -74,7 +66,7 @@ test('dodging and burning paints light and dark on neutral grey', async ({ page 
 test('a step is compared over its own choices, and one is taken', async ({ page }) => {
   await openSample(page, 'The signal officer');
   await settled(page);
-  await other(page, 'Border');
+  await addOther(page, 'Border');
   const edge = await look(page, 0.01, 0.5, 2);
   await page.getByRole('button', { name: 'Compare variations of border' }).click();
   // A mouse tries by pointing and takes by a click.

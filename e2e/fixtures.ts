@@ -164,3 +164,13 @@ export async function unfold(page: Page, name: string): Promise<void> {
   const head = page.getByRole('button', { name, exact: true });
   if ((await head.getAttribute('aria-expanded')) !== 'true') await head.click();
 }
+
+/** Adds one of the coats that "Other coats" offers. */
+export async function addOther(page: Page, name: string): Promise<void> {
+  await toRail(page);
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Other coats' }).click();
+  await page.getByRole('button', { name, exact: true }).click();
+  await whole(page);
+  await settled(page);
+}

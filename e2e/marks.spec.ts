@@ -1,31 +1,5 @@
 import { againstCommandLine } from './commandLine';
-import {
-  apart,
-  arm,
-  expect,
-  finger,
-  look,
-  onPhoto,
-  openPhoto,
-  openSample,
-  paint,
-  portrait,
-  settled,
-  test,
-  toRail,
-  unfold,
-  whole,
-  type Page,
-} from './fixtures';
-
-const other = async (page: Page, name: string) => {
-  await toRail(page);
-  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Other coats' }).click();
-  await page.getByRole('button', { name, exact: true }).click();
-  await whole(page);
-  await settled(page);
-};
+import { addOther, apart, arm, expect, finger, look, onPhoto, openPhoto, openSample, paint, portrait, settled, test, unfold } from './fixtures';
 
 const isRed = ([r, g, b]: number[]) => r > 90 && g < 90 && b < 90;
 
@@ -35,7 +9,7 @@ test('marks are painted with the finger, erased, undone by stroke, and recoloure
   await openPhoto(page, photo);
   await settled(page);
   const before = await look(page, 0.2, 0.4);
-  await other(page, 'Marks');
+  await addOther(page, 'Marks');
   await expect(page.getByTestId('stroke-line')).toContainText('Drag to pan');
   await arm(page);
   await expect(page.getByTestId('stroke-line')).toContainText('Painting on Marks');
@@ -72,7 +46,7 @@ test('marks are painted with the finger, erased, undone by stroke, and recoloure
 test('a mark painted with a pen is wide where the pen is pressed', async ({ page }) => {
   await openPhoto(page, await portrait());
   await settled(page);
-  await other(page, 'Marks');
+  await addOther(page, 'Marks');
   await arm(page);
   const at = async (x: number) => onPhoto(page, x, 0.25);
   const places = await Promise.all(Array.from({ length: 21 }, (_, i) => at(0.05 + 0.0145 * i)));
@@ -107,7 +81,7 @@ test('a mark painted with a pen is wide where the pen is pressed', async ({ page
 test('white marks are seen on a plain ground while they are painted, and lines are ruled from point to point', { tag: '@wide' }, async ({ page }) => {
   await openSample(page, 'The old keeper');
   await settled(page);
-  await other(page, 'Marks');
+  await addOther(page, 'Marks');
   await unfold(page, 'Brush settings');
   await page.getByRole('switch', { name: 'Lines from tap to tap' }).click();
   await page.getByRole('switch', { name: 'Plain ground' }).click();
@@ -134,11 +108,11 @@ test('a border and a signature, from photo to export, are what the command line 
   const photo = await portrait();
   await openPhoto(page, photo);
   await settled(page);
-  await other(page, 'Border');
+  await addOther(page, 'Border');
   await page.getByRole('radio', { name: 'Torn paper' }).click();
   await settled(page);
   expect(Math.min(...(await look(page, 0.01, 0.5, 2)))).toBeGreaterThan(120);
-  await other(page, 'Signature');
+  await addOther(page, 'Signature');
   const pad = (await page.getByTestId('signature-pad').boundingBox())!;
   await page.mouse.move(pad.x + 0.2 * pad.width, pad.y + 0.5 * pad.height);
   await page.mouse.down();
@@ -149,6 +123,6 @@ test('a border and a signature, from photo to export, are what the command line 
   await settled(page);
   expect((await againstCommandLine(page, photo)).most).toBeLessThanOrEqual(1);
   // It is kept: the next one begins with it.
-  await other(page, 'Signature');
+  await addOther(page, 'Signature');
   await expect(page.getByRole('slider', { name: 'From the edges' })).toBeVisible();
 });

@@ -1,18 +1,5 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
-import sharp from 'sharp';
-import { drawn, expect, facet, look, onPhoto, openPhoto, portrait, settled, test, toRail, whole, type Page } from './fixtures';
-
-const other = async (page: Page, name: string) => {
-  await toRail(page);
-  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
-  await page.getByRole('button', { name: 'Other coats' }).click();
-  await page.getByRole('button', { name, exact: true }).click();
-  await whole(page);
-  await settled(page);
-};
+import { againstCommandLine } from './commandLine';
+import { addOther, drawn, expect, facet, look, onPhoto, openPhoto, portrait, settled, test, toRail } from './fixtures';
 
 test('ink and wash: a look from photo to export is what the command line makes of its recipe', async ({ page }) => {
   test.setTimeout(180_000);
@@ -26,28 +13,14 @@ test('ink and wash: a look from photo to export is what the command line makes o
   await page.getByRole('button', { name: 'Use it' }).click();
   await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Ink · multiply/);
   await settled(page);
-  await page.getByRole('button', { name: 'Export', exact: true }).click();
-  await page.getByRole('radio', { name: 'PNG' }).click();
-  const download = page.waitForEvent('download', { timeout: 120_000 });
-  await page.getByRole('button', { name: 'Save the picture' }).click();
-  const mine = await (await download).path();
-  const theirs = path.join(mkdtempSync(path.join(os.tmpdir(), 'dermatex-ink-')), 'out.png');
-  execFileSync(process.execPath, [
-    'build/cli-main.mjs',
-    ...['render', '--photo', photo, '--recipe', 'src/core/looks/recipes/ink-and-wash.json', '--out', theirs],
-  ]);
-  const [a, b] = await Promise.all([mine, theirs].map((file) => sharp(file).removeAlpha().raw().toBuffer()));
-  expect(a.length).toBe(b.length);
-  let off = 0;
-  for (let i = 0; i < a.length; i++) off += Math.abs(a[i] - b[i]);
-  expect(off / a.length).toBeLessThan(0.5);
+  expect((await againstCommandLine(page, photo, { recipe: 'src/core/looks/recipes/ink-and-wash.json' })).mean).toBeLessThan(0.5);
 });
 
 test('a coat of painting opens on its steps, keeps faces finer, and its size is in pixels of the photo', { tag: '@phone' }, async ({ page }) => {
   await openPhoto(page, await portrait());
   await settled(page);
   const before = await look(page, 0.2, 0.9, 20);
-  await other(page, 'Poster shapes');
+  await addOther(page, 'Poster shapes');
   // Its tab opens by itself.
   await expect(page.getByRole('heading', { name: 'Poster shapes · normal' })).toBeVisible();
   await expect(page.getByRole('slider', { name: 'Keep faces finer' })).toBeVisible();
@@ -60,7 +33,7 @@ test('a coat of painting opens on its steps, keeps faces finer, and its size is 
 test('the middle of a vignette is dragged on the picture', async ({ page }) => {
   await openPhoto(page, await portrait());
   await settled(page);
-  await other(page, 'Vignette');
+  await addOther(page, 'Vignette');
   await facet(page, 'Material');
   await expect(page.getByTestId('vignette-handles')).toBeVisible();
   const dark = async () => (await look(page, 0.06, 0.06)).reduce((sum, v) => sum + v);

@@ -73,6 +73,21 @@ function expectSame(drawing: Omit<TestDrawing, 'photo'>, unit?: number): void {
   }
 }
 
+/** The most by which a part of a drawing differs from the same place of a larger tile of it. */
+function apartInLarger(coats: TestDrawing['coats'], unit?: number): number {
+  const part = { x: 150, y: 90, width: 60, height: 44 };
+  const whole = { x: 96, y: 32, width: 176, height: 152 };
+  const [one, other] = [part, whole].map((region) => drawn({ coats }, region, 0, unit));
+  let most = 0;
+  for (let c = 0; c < 3; c++)
+    for (let y = 0; y < part.height; y++)
+      for (let x = 0; x < part.width; x++) {
+        const there = c * whole.width * whole.height + (y + part.y - whole.y) * whole.width + x + part.x - whole.x;
+        most = Math.max(most, Math.abs(one[c * part.width * part.height + y * part.width + x] - other[there]));
+      }
+  return most;
+}
+
 it.each(treatments.map((t) => t.kind))('%s reads nothing that was not drawn', (kind) => {
   const { schema } = treatments.find((t) => t.kind === kind)!;
   const coats = [coatSchema.parse({ id: 'a', source: { kind: 'below' }, treatments: [{ kind, ...strong(schema) }] })];
@@ -109,18 +124,8 @@ it.each(treatments.flatMap(({ kind }) => [[kind, 'softened'] as const, [kind, 's
     // Without what it softens first, it reads just as far as it says.
     const sharp = how === 'sharp' ? { ...('soften' in schema.shape && { soften: 0 }), ...('blur' in schema.shape && { blur: 0 }) } : {};
     const coats = [coatSchema.parse({ id: 'a', source: { kind: 'below' }, treatments: [{ kind, ...strong(schema), ...sharp }] })];
-    const part = { x: 150, y: 90, width: 60, height: 44 };
-    const whole = { x: 96, y: 32, width: 176, height: 152 };
-    const [one, other] = [part, whole].map((region) => drawn({ coats }, region, 0));
-    let most = 0;
-    for (let c = 0; c < 3; c++)
-      for (let y = 0; y < part.height; y++)
-        for (let x = 0; x < part.width; x++) {
-          const there = c * whole.width * whole.height + (y + part.y - whole.y) * whole.width + x + part.x - whole.x;
-          most = Math.max(most, Math.abs(one[c * part.width * part.height + y * part.width + x] - other[there]));
-        }
     // Within a level: box means are differences of running sums in f32, which depend on where a row begins; so do the cells of a wide Gaussian.
-    expect(most).toBeLessThan(1 / 255);
+    expect(apartInLarger(coats)).toBeLessThan(1 / 255);
   },
 );
 
@@ -145,15 +150,5 @@ it.each<[string, object]>([
 ])('a tile of %s is what a larger tile has there, and reads nothing that was not drawn', (_name, source) => {
   const coats = [coatSchema.parse({ id: 'a', source, blend: 'normal', guards: 0 })];
   for (const unit of [0.2, 0.5]) expectSame({ coats }, unit);
-  const part = { x: 150, y: 90, width: 60, height: 44 };
-  const whole = { x: 96, y: 32, width: 176, height: 152 };
-  const [one, other] = [part, whole].map((region) => drawn({ coats }, region, 0, unitOf({ width: W, height: H })));
-  let most = 0;
-  for (let c = 0; c < 3; c++)
-    for (let y = 0; y < part.height; y++)
-      for (let x = 0; x < part.width; x++) {
-        const there = c * whole.width * whole.height + (y + part.y - whole.y) * whole.width + x + part.x - whole.x;
-        most = Math.max(most, Math.abs(one[c * part.width * part.height + y * part.width + x] - other[there]));
-      }
-  expect(most).toBeLessThan(1 / 255);
+  expect(apartInLarger(coats, unitOf({ width: W, height: H }))).toBeLessThan(1 / 255);
 });
