@@ -5,6 +5,7 @@ import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/
 import { materialScratch } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
+import type { TipOrder } from '../core/strokes/tip';
 import { MemoryCache } from './memoryCache';
 import type { MaterialRequest } from './protocol';
 import type { Pool } from './pool';
@@ -115,6 +116,11 @@ export class Library {
       for (const { key: old } of this.held.entriesOf(`${kind}:`).slice(most - 1)) this.drop(old);
       return this.placed(`${kind}:${key}`, size, (at) => fill(pictureAt(at, size.width, size.height)));
     });
+  }
+
+  /** The grain of a tip cut from a picture. */
+  tip(key: string, order: TipOrder): Promise<Picture> {
+    return this.made('tip', key, order.from, async (target) => void (await this.pool.everywhere({ call: 'tip', order, target })));
   }
 
   /** Other ways in which the same file was made to fit give way, but for those used last, when they are large. */

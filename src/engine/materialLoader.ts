@@ -11,17 +11,15 @@ import { UNITS } from '../core/image/unit';
 const QUICK_SIDE = 256;
 /** Sides at which a material may be at hand. */
 const SIDES = [2048, 1024, 512, 256];
-/** Side of the picture that a tip is cut from. */
-const TIP_SIDE = 256;
 
 /** Loads made materials as finely as they are seen. */
 export class MaterialLoader {
   constructor(private readonly library: Library) {}
 
   /** A material small and square: what a tip is cut from. */
-  async tip({ id, seed }: { id: string; seed: number }): Promise<Picture> {
+  async tip({ id, seed }: { id: string; seed: number }, side: number): Promise<Picture> {
     const square = materialById(id).shape === 'square';
-    return this.library.material({ id, seed, params: {}, ...materialSize(id, TIP_SIDE, 1), ...(square ? {} : { aspect: 1 }) });
+    return this.library.material({ id, seed, params: {}, ...materialSize(id, side, 1), ...(square ? {} : { aspect: 1 }) });
   }
 
   /** A material as large as it will be seen; a coarser one that is at hand, or a small one, when there is no time. */

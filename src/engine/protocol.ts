@@ -8,6 +8,7 @@ import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
 import type { SurveyOrder } from '../core/measure/survey';
 import type { Plan } from '../core/render/plan';
+import type { TipOrder } from '../core/strokes/tip';
 
 /** What a material is made from, without functions, so that it can be posted. */
 export interface MaterialRequest {
@@ -41,6 +42,7 @@ export type Call =
   | { call: 'lacks'; file: Blob }
   | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
+  | { call: 'tip'; order: TipOrder; target: Picture }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }
   | { call: 'decode'; file: Blob; deep: boolean }

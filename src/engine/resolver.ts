@@ -5,7 +5,7 @@ import type { Size } from '../core/image/motion';
 import { levelUpTo, type Picture } from '../core/image/picture';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
-import { tipKey } from '../core/strokes/lay';
+import { tipKey } from '../core/strokes/tip';
 import type { Stroke } from '../core/strokes/schema';
 import type { Guarded, Guardian } from './guards';
 import { MaterialLoader } from './materialLoader';
@@ -14,8 +14,8 @@ import { MOST_OF_ONE_DRAWING, type StrokeTables } from './strokeTables';
 import type { Surveyor } from './surveyor';
 import { unitOf } from '../core/image/unit';
 
-/** Longest side of the own picture that a tip is cut from. */
-const OWN_TIP_SIDE = 512;
+/** Longest side of what a tip is cut from. */
+const TIP_SIDE = 512;
 
 /** Something loaded, and the key that names its content. */
 interface LoadedNeed {
@@ -49,7 +49,7 @@ export class Resolver {
   private readonly materials: MaterialLoader;
 
   constructor(
-    library: Library,
+    private readonly library: Library,
     private readonly guards: Guardian,
     private readonly tables: StrokeTables,
     private readonly surveyor: Surveyor,
@@ -127,19 +127,18 @@ export class Resolver {
     }
   }
 
-  /** Pictures of the tips that are cut from materials, by key. */
+  /** The grain of the tips that are cut from materials, by key. */
   private async loadTips(strokes: readonly Stroke[]): Promise<Record<string, Picture>> {
     const tips: Record<string, Picture> = {};
-    for (const stroke of strokes) {
-      const key = tipKey(stroke);
-      if (stroke.tip === 'cut' && stroke.material && !tips[key]) tips[key] = await this.loadTip(stroke.material);
+    for (const { tip, material, marks } of strokes) {
+      const key = tipKey({ material, marks });
+      if (tip === 'cut' && material && !tips[key]) tips[key] = await this.loadTip(material, marks, key);
     }
     return tips;
   }
 
-  private async loadTip({ id, seed, file }: NonNullable<Stroke['material']>): Promise<Picture> {
-    if (!file) return this.materials.tip({ id, seed });
-    const { at, width, height } = levelUpTo(await this.pictures.photo(file), OWN_TIP_SIDE);
-    return { width, height, levels: [at] };
+  private async loadTip({ id, seed, file }: NonNullable<Stroke['material']>, marks: Stroke['marks'], key: string): Promise<Picture> {
+    const from = levelUpTo(file ? await this.pictures.photo(file) : await this.materials.tip({ id, seed }, TIP_SIDE), TIP_SIDE);
+    return this.library.tip(key, { from, marks });
   }
 }

@@ -15,6 +15,7 @@ import { pathOf } from '../core/ready/spots/line';
 import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/draw';
 import { takeSurvey } from '../core/measure/survey';
+import { cutTip } from '../core/strokes/tip';
 import { tileRegion, tilesOf } from '../core/graph/slot';
 import {
   ACTIVE,
@@ -86,6 +87,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawGuard(machine, question.order, question.target, question.scratch);
       case 'cutout':
         return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
+      case 'tip':
+        return cutTip(machine, scratch, question.order, question.target);
       case 'unchanged':
         return tallyUnchanged(machine, question.order, question.scratch);
       case 'read':

@@ -13,7 +13,7 @@ export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo, de
 export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';
 export { lumaPlane, premultiply, displace, relief, recombine, gradient, grain, remap, extendEdges } from './effects';
-export { maskEllipse, stampDabs, stampCut, applyStroke, maskLimits, maskRamp, maskNear, joinPart } from './mask';
+export { maskEllipse, stampDabs, cutTip, stampCut, applyStroke, maskLimits, maskRamp, maskNear, joinPart } from './mask';
 export { addNoise, addWhite, noiseAt } from './noise';
 export { addSpline, enlarge } from './spline';
 export { worley } from './worley';

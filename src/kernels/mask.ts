@@ -120,13 +120,11 @@ export function stampDabs(cover: usize, tw: i32, th: i32, dabs: usize, count: i3
 }
 
 /**
- * Dabs of a tip cut from a picture: the round tip times the luma of an RGBA8 picture, spread from black to white about its middle, that lies over
- * the dab and turns with it. Each dab shows another part of the picture, so that a stroke does not repeat.
+ * Dabs of a tip cut from a picture: the round tip times the grain of an RGBA8 picture (see `cutTip`) that lies over the dab and turns with it. Each dab shows
+ * another part of the picture, so that a stroke does not repeat. `levels` has an address, a width and a height for each of the picture's `depth` mip levels, as i32;
+ * a dab reads the one on which a texel is about as large as a pixel.
  */
-export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, picture: usize, pw: i32, ph: i32, darks: i32, bins: usize): void {
-  markLevels(picture, pw, ph, darks, bins);
-  const level = f32.load(bins);
-  const gain = f32.load(bins, 4);
+export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32, hardness: f32, levels: usize, depth: i32): void {
   for (let k = 0; k < count; k++) {
     const d = dabs + <usize>k * DAB;
     const x = f32.load(d);
@@ -137,11 +135,16 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
     const sin = f32.load(d + 20);
     const inner = min<f32>(r * hardness, r - 0.5);
     const outer = max<f32>(r, inner + 1);
+    // A quarter of the picture's width lies under a tip's radius.
+    let level = levels;
+    for (let l = 1; l < depth && <f32>load<i32>(level, 4) * 0.25 > r * 1.4; l++) level += 12;
+    const picture = <usize>load<i32>(level);
+    const pw = load<i32>(level, 4);
+    const ph = load<i32>(level, 8);
     const y0 = max<i32>(0, <i32>floor<f32>(y - r));
     const y1 = min<i32>(th - 1, <i32>ceil<f32>(y + r));
     const x0 = max<i32>(0, <i32>floor<f32>(x - r));
     const x1 = min<i32>(tw - 1, <i32>ceil<f32>(x + r));
-    // A quarter of the picture's width lies under a tip's radius.
     const per: f32 = (<f32>pw * 0.25) / r;
     const shift: f32 = f32.load(d + 24) * <f32>pw;
     for (let j = y0; j <= y1; j++) {
@@ -158,13 +161,11 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
         const iv = <i32>floor<f32>(v);
         const fu = u - <f32>iu;
         const fv = v - <f32>iv;
-        const a = texel(picture, pw, ph, iu, iv);
-        const b = texel(picture, pw, ph, iu + 1, iv);
-        const c = texel(picture, pw, ph, iu, iv + 1);
-        const e = texel(picture, pw, ph, iu + 1, iv + 1);
-        const light: f32 = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
-        const value: f32 = darks ? 1 - light : light;
-        const grain = max<f32>(0, min<f32>(1, (value - level) * gain));
+        const a = grainAt(picture, pw, ph, iu, iv);
+        const b = grainAt(picture, pw, ph, iu + 1, iv);
+        const c = grainAt(picture, pw, ph, iu, iv + 1);
+        const e = grainAt(picture, pw, ph, iu + 1, iv + 1);
+        const grain: f32 = (a + (b - a) * fu) * (1 - fv) + (c + (e - c) * fu) * fv;
         const p = cover + (<usize>(j * tw + i) << 2);
         const there = f32.load(p);
         f32.store(p, there + (1 - there) * flow * tip * grain);
@@ -178,6 +179,26 @@ export function stampCut(cover: usize, tw: i32, th: i32, dabs: usize, count: i32
 function wrapped(i: i32, n: i32): i32 {
   const m = i % n;
   return m < 0 ? m + n : m;
+}
+
+// @ts-ignore: decorator
+@inline
+function grainAt(picture: usize, w: i32, h: i32, i: i32, j: i32): f32 {
+  return <f32>load<u8>(picture + (<usize>(wrapped(j, h) * w + wrapped(i, w)) << 2)) * <f32>(1 / 255.0);
+}
+
+/** The grain with which an RGBA8 picture prints when a tip is cut from it, as a grey picture of the same size. `bins` has room for 128 values. */
+export function cutTip(picture: usize, w: i32, h: i32, darks: i32, dst: usize, bins: usize): void {
+  markLevels(picture, w, h, darks, bins);
+  const from = f32.load(bins);
+  const gain = f32.load(bins, 4);
+  for (let j = 0; j < h; j++)
+    for (let i = 0; i < w; i++) {
+      const light: f32 = texel(picture, w, h, i, j);
+      const value: f32 = darks ? <f32>1 - light : light;
+      const grain = <u32>(max<f32>(0, min<f32>(1, (value - from) * gain)) * 255 + 0.5);
+      store<u32>(dst + (<usize>(j * w + i) << 2), grain | (grain << 8) | (grain << 16) | 0xff000000);
+    }
 }
 
 /** Bins of the histogram of a tip. */

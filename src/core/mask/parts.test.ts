@@ -8,6 +8,8 @@ import { strokeSchema, type Stroke } from '../strokes/schema';
 import { maskPartByKind, maskParts } from '.';
 import { partReach, wholeReach } from './draw';
 import { layStrokes } from '../strokes/lay';
+import { cutTip } from '../strokes/tip';
+import { buildLevels, levelUpTo, type Picture } from '../image/picture';
 import { motionBy } from '../image/motion';
 import { scaled } from '../image/projection';
 
@@ -266,14 +268,23 @@ it('every kind has words, and stays where it is under a motion that is none', ()
 });
 
 describe('tips', () => {
+  const grainOf = (from: Picture, marks: Stroke['marks']): Picture => {
+    const target = bench.picture(from.width, from.height, () => [0, 0, 0]);
+    cutTip(machine, scratch, { from: levelUpTo(from, 999), marks }, target);
+    buildLevels(machine, target);
+    return target;
+  };
+  const cut = grainOf(bench.picture(64, 64, (x) => Array(3).fill(x % 16 < 8 ? 255 : 0)), 'lights');
+  // A net of dark lines on a plain ground.
+  const net = grainOf(bench.picture(256, 256, (x, y) => Array(3).fill(x % 32 < 2 || y % 32 < 2 ? 90 : 180)), 'darks');
   const tap = (values: Partial<Stroke>): Float32Array => {
     scratch.reset();
     const at = scratch.plane(W * H + 8, 0);
     const stroke = strokeSchema.parse({ does: 'put', size: 500, hardness: 1, strength: 1, flow: 1, points: [[0.5, 0.5, 1]], ...values });
-    layStrokes({ machine, scratch, unit: W / 2000, width: W, height: H }, at, { x: 0, y: 0, width: W, height: H }, [stroke], { 'm:1': cut });
+    const tips = { 'm:1:lights': cut, 'net:1:darks': net };
+    layStrokes({ machine, scratch, unit: W / 2000, width: W, height: H }, at, { x: 0, y: 0, width: W, height: H }, [stroke], tips);
     return floats.slice(at / 4, at / 4 + W * H);
   };
-  const cut = bench.picture(64, 64, (x) => Array(3).fill(x % 16 < 8 ? 255 : 0));
   const area = (v: Float32Array) => v.reduce((s, x) => s + x, 0);
   it('a flat one is a third as thick, and turns', () => {
     expect(area(tap({ tip: 'flat' })) / area(tap({}))).toBeCloseTo(0.33, 1);
@@ -287,6 +298,24 @@ describe('tips', () => {
     const share = area(values) / area(tap({}));
     expect(share).toBeGreaterThan(0.35);
     expect(share).toBeLessThan(0.65);
+  });
+  it('a net of cracks prints as much, and as evenly, when its dab is small', () => {
+    const drawn = (size: number) => {
+      const values = tap({ tip: 'cut', material: { id: 'net', seed: 1 }, marks: 'darks', size });
+      const radius = (size / 2) * (W / 2000);
+      const inside = [...values].filter((_, i) => Math.hypot((i % W) + 0.5 - W / 2, Math.floor(i / W) + 0.5 - H / 2) < radius - 1);
+      const mean = inside.reduce((s, v) => s + v, 0) / inside.length;
+      return { mean, most: Math.max(...inside) };
+    };
+    // Lines of two texels in 32, both ways, cover 12 % of the net.
+    const share = 1 - (30 / 32) ** 2;
+    const [large, small, tiny] = [drawn(1000), drawn(200), drawn(80)];
+    expect(large.mean).toBeCloseTo(share, 1);
+    expect(large.most).toBeGreaterThan(0.9);
+    expect(small.mean / large.mean).toBeGreaterThan(0.85);
+    expect(small.mean / large.mean).toBeLessThan(1.15);
+    // Far smaller than its meshes, it is an even tone instead of dots.
+    expect(tiny.most).toBeLessThan(0.5);
   });
   it('with a ring is whole in the middle and half around it', () => {
     const values = tap({ ring: true, strength: 0.6 });

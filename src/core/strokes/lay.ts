@@ -1,20 +1,12 @@
 import { parseHex } from '../color/srgb';
 import type { Grown } from '../graph/context';
-import type { Picture } from '../image/picture';
 import { padded, type Region, type Tile } from '../image/tile';
 import { allOf, DAB, dabsIn, type StrokeContext } from './dabs';
 import type { Mark, Stroke, Tabled } from './schema';
+import { levelTable, tipKey, type Tips } from './tip';
 
 /** How thick a flat tip is to its width. */
 const FLAT = 0.33;
-/** Values of the histogram of a cut tip. */
-const TIP_BINS = 128;
-
-/** Pictures of the tips that are cut from materials, by `tipKey`. */
-export type Tips = Record<string, Picture>;
-
-/** Key under which the picture of a cut tip is loaded. */
-export const tipKey = ({ material }: Pick<Stroke, 'material'>): string => (material ? (material.file ?? `${material.id}:${material.seed}`) : '');
 
 /** Planes that a stroke moves by its cover, each towards a value: that of a mask, or the four of a picture. */
 type Targets = readonly (readonly [plane: number, value: number])[];
@@ -95,20 +87,7 @@ function stamp(context: StrokeContext, cover: number, region: Region, stroke: St
   machine.floats.set(dabs, table / 4);
   const n = dabs.length / DAB;
   const tip = stroke.tip === 'cut' ? tips[tipKey(stroke)] : undefined;
-  if (tip)
-    machine.kernels.stampCut({
-      cover,
-      tw: region.width,
-      th: region.height,
-      dabs: table,
-      count: n,
-      hardness: stroke.hardness,
-      picture: tip.levels[0],
-      pw: tip.width,
-      ph: tip.height,
-      darks: +(stroke.marks === 'darks'),
-      bins: scratch.take(4 * TIP_BINS),
-    });
+  if (tip) machine.kernels.stampCut(cover, region.width, region.height, table, n, stroke.hardness, levelTable(context, tip), tip.levels.length);
   else machine.kernels.stampDabs(cover, region.width, region.height, table, n, stroke.hardness, stroke.tip === 'flat' ? FLAT : 1);
   scratch.release(mark);
   return true;
