@@ -274,9 +274,15 @@ describe('tips', () => {
     buildLevels(machine, target);
     return target;
   };
-  const cut = grainOf(bench.picture(64, 64, (x) => Array(3).fill(x % 16 < 8 ? 255 : 0)), 'lights');
+  const cut = grainOf(
+    bench.picture(64, 64, (x) => Array(3).fill(x % 16 < 8 ? 255 : 0)),
+    'lights',
+  );
   // A net of dark lines on a plain ground.
-  const net = grainOf(bench.picture(256, 256, (x, y) => Array(3).fill(x % 32 < 2 || y % 32 < 2 ? 90 : 180)), 'darks');
+  const net = grainOf(
+    bench.picture(256, 256, (x, y) => Array(3).fill(x % 32 < 2 || y % 32 < 2 ? 90 : 180)),
+    'darks',
+  );
   const tap = (values: Partial<Stroke>): Float32Array => {
     scratch.reset();
     const at = scratch.plane(W * H + 8, 0);
