@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
 import { SURE, type Finding } from '../core/guards/finding';
-import { planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
+import { HEAD_SCRATCH, planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
 import { regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel } from '../core/guards/cutout';
 import type { Picture } from '../core/image/picture';
@@ -124,7 +124,7 @@ export class Guardian {
     const size = regionSize(order.photo);
     const { heap } = this.pool;
     const target = heap.take(regionsBytes(size));
-    const scratch = heap.take(regionsScratch(size));
+    const scratch = heap.take(regionsScratch(size) + HEAD_SCRATCH);
     try {
       await this.pool.everywhere({ call: 'regions', order, target, scratch });
       return target;

@@ -25,6 +25,7 @@ export { ribbons } from './ribbon';
 export { drawTriangles, readGrid } from './facet';
 export { timber } from './timber';
 export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, holdBack, timesGrid } from './region';
+export { fourMoments, logDensity, oddsOf } from './likely';
 export { guidedColour, applyGuided, modelOn, signedPicture, cutOut } from './cut';
 export { ciede2000, differences, similarity, tally, heat } from './differ';
 export { structureTensor, flowOf, halfAngles, interleave, blurAlong, sharpenAcross, differenceAcross } from './flow';

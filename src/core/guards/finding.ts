@@ -2,6 +2,8 @@ import * as z from 'zod';
 
 /** Points of a face's mesh. */
 export const MESH_POINTS = 468;
+/** Points of both irises. */
+export const IRIS_POINTS = 10;
 /** Places are stored as whole multiples of the photo's long side divided by this: a fifth of a pixel at 20 megapixels. */
 export const GRID = 32768;
 
@@ -13,6 +15,8 @@ export const faceSchema = z
   .object({
     score: z.number().min(0).max(1),
     mesh: z.array(z.number().int()).length(MESH_POINTS * 3),
+    /** Five points of either iris, two numbers each, the person's right one first: its middle, then around it. Findings of earlier versions have none. */
+    irises: z.array(z.number().int()).length(IRIS_POINTS * 2).optional(),
   })
   .strict();
 export type Face = z.output<typeof faceSchema>;

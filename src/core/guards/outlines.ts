@@ -78,3 +78,49 @@ export function earOutlines(face: Face, long: number): Outline[] {
     ];
   });
 }
+
+/** Beside the face from temple to the corner of the mouth, on either side, between 0.06 and 0.3 face widths out: where hair falls. */
+export function sideBands(face: Face, long: number): Outline[] {
+  const width = faceWidth(face, long);
+  const middle = meshPoint(face, 168, long);
+  return [
+    [127, 234, 93, 132],
+    [356, 454, 323, 361],
+  ].map((side) => {
+    const along = side.map((i) => meshPoint(face, i, long));
+    const out = (by: number) =>
+      along.map(([x, y]): [number, number] => {
+        const [ax, ay] = across(face);
+        // Straight out to the side that the point lies on.
+        const way = (x - middle[0]) * ax + (y - middle[1]) * ay < 0 ? -1 : 1;
+        return [x + ax * way * by * width, y + ay * way * by * width];
+      });
+    return [...out(0.06), ...out(0.3).reverse()];
+  });
+}
+
+/** Along the line of the eyes, in the picture. */
+function across(face: Face): [number, number] {
+  const [right, left] = [meshPoint(face, 33, 1), meshPoint(face, 263, 1)];
+  const length = Math.hypot(left[0] - right[0], left[1] - right[1]) || 1;
+  return [(left[0] - right[0]) / length, (left[1] - right[1]) / length];
+}
+
+/** Corners of a box about a head with its hair: 1.7 face widths to the sides, 1.5 up and 2.6 down. */
+export function headExtent(face: Face, long: number): Outline {
+  const width = faceWidth(face, long);
+  const [x, y] = meshPoint(face, 168, long);
+  return [
+    [x - 1.7 * width, y - 1.5 * width],
+    [x + 1.7 * width, y + 2.6 * width],
+  ];
+}
+
+/** The outline of the lips, widened by a tenth of the face's width. */
+export function mouthExtent(face: Face, long: number): Outline {
+  const by = 0.1 * faceWidth(face, long);
+  return outlineOf(face, 'lips', long).flatMap(([x, y]): Outline => [
+    [x - by, y - by],
+    [x + by, y + by],
+  ]);
+}

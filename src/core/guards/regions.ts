@@ -1,16 +1,18 @@
 import { pictureAt, type Picture } from '../image/picture';
 import type { Machine } from '../image/machine';
 import { sampleAffine, samplePhoto } from '../image/sample';
-import { padded, Scratch } from '../image/tile';
+import { padded, Scratch, type Region } from '../image/tile';
 import { drawAccents, drawDetail } from './detail';
-import { drawFaces, type Tones } from './faces';
-import type { Face } from './finding';
+import { drawFaces, type FacePlanes, type Tones } from './faces';
+import { faceWidth, type Face } from './finding';
+import { earOutlines, headExtent, mouthExtent } from './outlines';
 import { refine } from './guided';
 import { Planes } from '../image/planes';
 import { foundIds, type Hint, type FoundId } from './schema';
 import { drawSalient } from './salient';
-import { drawSkin, type SkinPlanes } from './skin';
+import { drawBody, drawHead, type HeadPlanes, type SkinPlanes } from './skin';
 import { fromHints } from './hints';
+import { drawTeeth } from './teeth';
 
 /** Long side of the regions' planes. Their edges are soft, so that they need not be finer. */
 export const REGION_SIDE = 800;
@@ -42,15 +44,20 @@ export const planeBytes = ({ width, height }: { width: number; height: number })
 export const regionsBytes = (size: { width: number; height: number }): number => planeBytes(size) * foundIds.length;
 /** Working memory: some forty planes of f32. */
 export const regionsScratch = ({ width, height }: { width: number; height: number }): number => (padded(width, height) + 16) * 4 * 52 + 2 ** 20;
+/** How many pixels wide a face is in the planes on which its mouth is looked at. */
+const MOUTH_SIDE = 300;
+/** The same for its skin and hair, and the memory that those take beside the others. */
+const HEAD_SIDE = 96;
+export const HEAD_SCRATCH = 80 * 2 ** 20;
 
 export const planeOf = (at: number, size: { width: number; height: number }, id: FoundId): number => at + foundIds.indexOf(id) * planeBytes(size);
 
-/** Planes of the photo at one size: its colours, and its luma with the two colour differences. */
-function stage(machine: Machine, scratch: Scratch, photo: Picture, width: number, height: number) {
-  const planes = new Planes(machine, scratch, width, height);
-  const tile = scratch.tile({ x: 0, y: 0, width, height });
+/** Planes of a window of the photo at one scale: its colours, and its luma with the two colour differences. */
+function stage(machine: Machine, scratch: Scratch, photo: Picture, scale: number, window: Region) {
+  const planes = new Planes(machine, scratch, window.width, window.height, window.x, window.y);
+  const tile = scratch.tile(window);
   scratch.take(64);
-  samplePhoto(machine, photo, width / photo.width, tile);
+  samplePhoto(machine, photo, scale, tile);
   const guide: [number, number, number] = [tile.ptr, tile.ptr + tile.stride, tile.ptr + 2 * tile.stride];
   const tones: Tones = { luma: planes.make(), blue: planes.make(), red: planes.make() };
   machine.kernels.splitLuma(tile.ptr, tile.stride, tile.count, tones.luma, tones.blue, tones.red);
@@ -61,56 +68,129 @@ function stage(machine: Machine, scratch: Scratch, photo: Picture, width: number
 export function drawRegions(machine: Machine, { photo, faces, person, hints, standsOut }: RegionOrder, target: number, scratchAt: number): void {
   const size = regionSize(photo);
   const { width, height } = size;
-  const scratch = new Scratch(machine, scratchAt, scratchAt + regionsScratch(size));
-  const { planes, guide, tones } = stage(machine, scratch, photo, width, height);
+  const scratch = new Scratch(machine, scratchAt, scratchAt + regionsScratch(size) + HEAD_SCRATCH);
+  const { planes, guide, tones } = stage(machine, scratch, photo, width / photo.width, { x: 0, y: 0, width, height });
   const long = Math.max(width, height);
   const put = (id: FoundId, plane: number) => machine.kernels.packPlane(plane, planeOf(target, size, id), width * height);
 
   const people = planes.make();
-  if (person) spread(planes, person, people);
+  if (person) spread(planes, person, people, { x: 0, y: 0, width, height });
   refine(planes, guide, people, Math.max(2, width / 100));
   const first = standsOut ? drawSalient(planes, guide, tones) : people;
   planes.briefly(() => put('subject', hints.length > 0 ? fromHints(planes, guide, hints, first) : first));
   planes.briefly(() => put('detail', drawDetail(planes, tones, Math.max(1.5, long / 400))));
   planes.briefly(() => put('accents', drawAccents(planes, tones, Math.max(1, long / 300))));
 
-  const made = drawFaces(planes, faces, long, tones);
+  const made = drawFaces(planes, faces, long, tones.luma);
+  const teeth = planes.make();
+  for (const face of faces)
+    lookCloser(planes, photo, face, mouthExtent(face, long), MOUTH_SIDE, { teeth }, (closer, closeLong) => {
+      const drawn = drawTeeth(closer.planes, face, closeLong, closer.tones);
+      return drawn === null ? null : { teeth: drawn };
+    });
   const { skin, body, hair } =
     faces.length > 0 ? skinOf(planes, photo, faces, people) : { skin: planes.make(), body: planes.make(), hair: planes.make() };
-  // An ear is where one may be and bare skin shows.
-  const bare = planes.copy(body);
-  planes.blur(bare, long / 250);
-  planes.ramp(bare, 0.1, 0.45);
-  planes.times(made.ears, bare);
-  for (const id of ['eyes', 'brows', 'lips', 'teeth', 'nostrils', 'ears'] as const) put(id, made[id]);
+  for (const feature of [made.eyes, made.brows, made.lips, made.nostrils]) planes.without(skin, feature);
+  planes.briefly(() => {
+    // Where hair runs out, its last pixels are no skin.
+    const wide = planes.copy(hair);
+    planes.widen(wide, long / 160);
+    planes.without(body, wide);
+  });
+  planes.briefly(() => keepBareEars(planes, faces, long, made, body));
+  planes.without(body, skin);
+  planes.without(body, made.oval);
+  put('teeth', teeth);
+  for (const id of ['eyes', 'brows', 'lips', 'nostrils', 'ears'] as const) put(id, made[id]);
   put('skin', skin);
   put('body', body);
   put('hair', hair);
 }
 
-/** Skin and hair are soft and wide: they are measured at half the size. */
+/** Share of an ear's place that has to be bare skin for an ear to be there: under hair it only shows as slivers. */
+const BARE = 0.35;
+
+/** An ear is where one may be and bare skin shows. */
+function keepBareEars(planes: Planes, faces: readonly Face[], long: number, made: FacePlanes, body: number): void {
+  const bare = planes.copy(body);
+  planes.blur(bare, long / 250);
+  planes.ramp(bare, 0.1, 0.45);
+  planes.without(bare, made.oval);
+  const there = planes.make();
+  for (const outline of faces.flatMap((face) => earOutlines(face, long))) {
+    planes.briefly(() => {
+      const one = planes.make();
+      planes.fill(one, outline);
+      planes.without(one, made.oval);
+      const place = planes.sum(one);
+      if (planes.sum(planes.product(one, bare)) < BARE * place) return;
+      planes.widen(one, long / 300);
+      planes.most(there, one);
+    });
+  }
+  planes.times(made.ears, there);
+  planes.times(made.ears, bare);
+}
+
+/** Skin and hair of all heads, and the bare skin of the whole photo at half the size: it is soft and wide. */
 function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): SkinPlanes {
   const { machine, scratch } = planes;
-  const out: SkinPlanes = { skin: planes.make(), body: planes.make(), hair: planes.make() };
+  const out = { skin: planes.make(), body: planes.make(), hair: planes.make(), other: planes.make() };
+  const person = packed(planes, people);
+  const long = Math.max(planes.width, planes.height);
+  for (const face of faces)
+    lookCloser<keyof HeadPlanes>(planes, photo, face, headExtent(face, long), HEAD_SIDE, out, (closer, closeLong, k) => {
+      const there = closer.planes.make();
+      spread(closer.planes, person, there, { x: 0, y: 0, width: planes.width * k, height: planes.height * k });
+      return drawHead(closer.planes, face, closeLong, closer.tones, there);
+    });
   planes.briefly(() => {
-    const [width, height] = [Math.ceil(planes.width / 2), Math.ceil(planes.height / 2)];
-    const small = stage(machine, scratch, photo, width, height);
-    const map = scratch.take(planes.count + 16);
-    machine.kernels.packPlane(people, map, planes.width * planes.height);
-    const person = small.planes.make();
-    spread(small.planes, { width: planes.width, height: planes.height, bytes: machine.bytes.slice(map, map + planes.width * planes.height) }, person);
-    const long = Math.max(width, height);
-    const found = drawSkin(small.planes, faces, long, small.tones, drawFaces(small.planes, faces, long, small.tones), person);
-    for (const key of ['skin', 'body', 'hair'] as const) {
-      machine.kernels.packPlane(found[key], map, width * height);
-      spread(planes, { width, height, bytes: machine.bytes.slice(map, map + width * height) }, out[key]);
-    }
+    const half = { x: 0, y: 0, width: Math.ceil(planes.width / 2), height: Math.ceil(planes.height / 2) };
+    const small = stage(machine, scratch, photo, half.width / photo.width, half);
+    const there = small.planes.make();
+    spread(small.planes, person, there, half);
+    const body = small.planes.make();
+    for (const face of faces)
+      small.planes.briefly(() => small.planes.most(body, drawBody(small.planes, face, Math.max(half.width, half.height), small.tones, there)));
+    spread(planes, packed(small.planes, body), out.body, { x: 0, y: 0, width: planes.width, height: planes.height });
   });
+  planes.without(out.body, out.other);
   return out;
 }
 
-/** Reads a map of bytes at the size of a plane. */
-function spread(planes: Planes, { width, height, bytes }: PersonMap, into: number): void {
+/** Looks at a part of the photo at a scale at which a face is `faceSide` pixels wide, and lays what is drawn there into planes of the whole. */
+function lookCloser<K extends string>(
+  planes: Planes,
+  photo: Picture,
+  face: Face,
+  extent: readonly (readonly [number, number])[],
+  faceSide: number,
+  out: Record<K, number>,
+  draw: (closer: ReturnType<typeof stage>, long: number, k: number) => Record<K, number> | null,
+): void {
+  const long = Math.max(planes.width, planes.height);
+  const k = faceSide / faceWidth(face, long);
+  const about = planes.around(extent, 2);
+  const window = {
+    x: Math.floor(about.x * k),
+    y: Math.floor(about.y * k),
+    width: Math.max(8, Math.ceil(about.width * k)),
+    height: Math.max(8, Math.ceil(about.height * k)),
+  };
+  planes.briefly(() => {
+    const closer = stage(planes.machine, planes.scratch, photo, (planes.width * k) / photo.width, window);
+    const drawn = draw(closer, long * k, k);
+    if (!drawn) return;
+    const read = about.make();
+    for (const key of Object.keys(drawn) as K[]) {
+      spread(about, packed(closer.planes, drawn[key]), read, { x: window.x / k, y: window.y / k, width: window.width / k, height: window.height / k });
+      about.mostOf(planes, out[key], read);
+    }
+  });
+}
+
+/** Reads a map of bytes that lies over `extent` of the picture at the planes' scale. */
+function spread(planes: Planes, { width, height, bytes }: PersonMap, into: number, extent: Region): void {
   const { machine, scratch } = planes;
   planes.briefly(() => {
     const coarse = scratch.plane(padded(width, height));
@@ -120,7 +200,18 @@ function spread(planes: Planes, { width, height, bytes }: PersonMap, into: numbe
     const picture = pictureAt(scratch.take(width * height * 4 + 64), width, height, 1);
     machine.kernels.greyPicture(coarse, picture.levels[0], width * height);
     const tile = scratch.tile({ x: 0, y: 0, width: planes.width, height: planes.height });
-    sampleAffine(machine, picture, { a: width / planes.width, b: 0, c: 0, d: height / planes.height, e: 0, f: 0 }, 'extend', tile);
+    const [a, d] = [width / extent.width, height / extent.height];
+    sampleAffine(machine, picture, { a, b: 0, c: 0, d, e: (planes.x - extent.x) * a, f: (planes.y - extent.y) * d }, 'extend', tile);
     machine.kernels.copyWindow(tile.ptr, planes.width, into, planes.width, planes.width, planes.height);
+  });
+}
+
+/** A plane as a map of bytes. */
+function packed(planes: Planes, plane: number): PersonMap {
+  const { machine, scratch, width, height } = planes;
+  return planes.briefly(() => {
+    const at = scratch.take(width * height + 16);
+    machine.kernels.packPlane(plane, at, width * height);
+    return { width, height, bytes: machine.bytes.slice(at, at + width * height) };
   });
 }

@@ -37,10 +37,10 @@ export class Planes {
   around(outline: readonly (readonly [number, number])[], margin: number): Planes {
     const xs = outline.map((p) => p[0]);
     const ys = outline.map((p) => p[1]);
-    const left = Math.max(0, Math.floor(Math.min(...xs) - margin));
-    const top = Math.max(0, Math.floor(Math.min(...ys) - margin));
-    const right = Math.min(this.width, Math.ceil(Math.max(...xs) + margin));
-    const bottom = Math.min(this.height, Math.ceil(Math.max(...ys) + margin));
+    const left = Math.max(this.x, Math.floor(Math.min(...xs) - margin));
+    const top = Math.max(this.y, Math.floor(Math.min(...ys) - margin));
+    const right = Math.min(this.x + this.width, Math.ceil(Math.max(...xs) + margin));
+    const bottom = Math.min(this.y + this.height, Math.ceil(Math.max(...ys) + margin));
     return new Planes(this.machine, this.scratch, Math.max(8, right - left), Math.max(1, bottom - top), left, top);
   }
 
@@ -61,11 +61,11 @@ export class Planes {
   }
 
   private placeIn(whole: Planes, plane: number): number {
-    return plane + (this.y * whole.width + this.x) * 4;
+    return plane + ((this.y - whole.y) * whole.width + this.x - whole.x) * 4;
   }
 
   private within(whole: Planes): [number, number] {
-    return [Math.max(0, Math.min(this.width, whole.width - this.x)), Math.max(0, Math.min(this.height, whole.height - this.y))];
+    return [Math.max(0, Math.min(this.width, whole.width - this.x + whole.x)), Math.max(0, Math.min(this.height, whole.height - this.y + whole.y))];
   }
 
   /** What `work` allocates is free again afterwards. */

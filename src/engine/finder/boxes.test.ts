@@ -1,6 +1,6 @@
 import { apart, decodeBoxes, overlap, partWindows, wholeWindow } from './boxes';
 
-const box = (x: number, y: number, size: number, score = 0.9) => ({ x, y, size, score, angle: 0 });
+const box = (x: number, y: number, size: number, score = 0.9) => ({ x, y, size, score, angle: 0, marks: [] });
 
 it('squares overlap by intersection over union', () => {
   expect(overlap(box(0, 0, 2), box(0, 0, 2))).toBe(1);

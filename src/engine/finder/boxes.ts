@@ -14,6 +14,8 @@ export interface Box {
   size: number;
   angle: number;
   score: number;
+  /** Where it sees the person's right eye, left eye, nose and mouth. */
+  marks: readonly (readonly [number, number])[];
 }
 
 const SIDE = 256;
@@ -36,8 +38,10 @@ export function decodeBoxes({ scores, boxes }: Awaited<ReturnType<Models['boxes'
       for (let a = 0; a < anchors; a++, i++) {
         const score = 1 / (1 + Math.exp(-scores[i]));
         if (score < least) continue;
-        const [dx, dy, w, h, rx, ry, lx, ly] = boxes.subarray(i * 16, i * 16 + 8);
-        found.push({ x: x + (ax + dx) * k, y: y + (ay + dy) * k, size: Math.max(w, h) * k, angle: Math.atan2(ly - ry, lx - rx), score });
+        const [dx, dy, w, h, ...points] = boxes.subarray(i * 16, i * 16 + 12);
+        const marks = [0, 2, 4, 6].map((p) => [x + (ax + points[p]) * k, y + (ay + points[p + 1]) * k] as const);
+        const angle = Math.atan2(points[3] - points[1], points[2] - points[0]);
+        found.push({ x: x + (ax + dx) * k, y: y + (ay + dy) * k, size: Math.max(w, h) * k, angle, score, marks });
       }
     }
   }

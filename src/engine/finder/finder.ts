@@ -1,29 +1,22 @@
-import { GRID, MESH_POINTS, type Face, type Finding } from '../../core/guards/finding';
+import { GRID, type Face, type Finding } from '../../core/guards/finding';
 import { toBase64 } from '../../core/guards/bytes';
 import type { Machine } from '../../core/image/machine';
 import type { Picture } from '../../core/image/picture';
 import { sampleAffine, type Affine } from '../../core/image/sample';
 import type { Scratch } from '../../core/image/tile';
 import { apart, decodeBoxes, partWindows, wholeWindow, type Box, type Window } from './boxes';
+import { meshOf, type Meshed, type Square } from './meshing';
 import { SIDES, type Models } from './models';
 
 /** Boxes this sure are looked at more closely; the mesh then decides. */
 const LEAST = 0.2;
-/** A mesh less sure than this is no face. */
-const LEAST_MESH = 0.5;
 const MOST_FACES = 20;
 /** Long side of the map of people. */
 const PERSON_SIDE = 512;
 
-interface Meshed extends Box {
-  /** Across, down and away, in pixels of the photo. */
-  points: Float32Array;
-}
-
 /**
  * Faces and people on a photo. It reads the photo reduced as each model wants it; about 2048 px on the long side are enough.
- * Detector and mesh as in Bazarevsky et al. 2019 and Kartynnik et al. 2019: the mesh is run twice, the second time on the crop that the first
- * one gives.
+ * Detector and meshes as in Bazarevsky et al. 2019, Kartynnik et al. 2019 and Grishchenko et al. 2020.
  */
 export class Finder {
   constructor(
@@ -44,8 +37,9 @@ export class Finder {
     }
     const candidates = apart(boxes).slice(0, MOST_FACES);
     const faces: Meshed[] = [];
+    const square: Square = (...of) => this.square(photo, ...of);
     for (const [i, box] of candidates.entries()) {
-      const face = await this.mesh(photo, box);
+      const face = await meshOf(this.models, square, box);
       if (face) faces.push(face);
       onProgress(0.5 + (0.3 * (i + 1)) / candidates.length);
     }
@@ -56,7 +50,7 @@ export class Finder {
     const from = (v: number) => Math.round((v / long) * GRID);
     return {
       version: 1,
-      faces: kept.map((f): Face => ({ score: Math.round(f.score * 1000) / 1000, mesh: Array.from(f.points, from) })),
+      faces: kept.map((f): Face => ({ score: Math.round(f.score * 1000) / 1000, mesh: Array.from(f.points, from), irises: Array.from(f.irises, from) })),
       person: { ...person, map: toBase64(person.map) },
     };
   }
@@ -88,30 +82,6 @@ export class Finder {
     return out;
   }
 
-  private async mesh(photo: Picture, box: Box): Promise<Meshed | null> {
-    let { x, y, size, angle } = box;
-    let points = new Float32Array(MESH_POINTS * 3);
-    let score = 0;
-    for (let pass = 0; pass < 2; pass++) {
-      const span = size * 1.5;
-      const raw = await this.models.mesh(this.square(photo, SIDES.facemesh, { x: x - span / 2, y: y - span / 2, side: span }, angle));
-      score = raw.score;
-      if (score < LEAST_MESH) return null;
-      const k = span / SIDES.facemesh;
-      const [cos, sin] = [Math.cos(angle) * k, Math.sin(angle) * k];
-      const half = SIDES.facemesh / 2;
-      points = new Float32Array(MESH_POINTS * 3);
-      for (let i = 0; i < MESH_POINTS; i++) {
-        const [u, v] = [raw.points[3 * i] - half, raw.points[3 * i + 1] - half];
-        points[3 * i] = x + cos * u - sin * v;
-        points[3 * i + 1] = y + sin * u + cos * v;
-        points[3 * i + 2] = raw.points[3 * i + 2] * k;
-      }
-      ({ x, y, size, angle } = extentOf(points));
-    }
-    return { x, y, size, angle, score: score * (0.5 + box.score / 2), points };
-  }
-
   /** The map of people: of the whole photo, and where faces are small in it of a square about each. */
   private async people(photo: Picture, faces: readonly Meshed[]): Promise<{ width: number; height: number; map: Uint8Array }> {
     const side = SIDES.selfie;
@@ -120,38 +90,27 @@ export class Finder {
     const height = Math.max(1, Math.round(photo.height * k));
     const whole = await this.models.person(this.read(photo, side, { a: photo.width / side, b: 0, c: 0, d: photo.height / side, e: 0, f: 0 }));
     const values = new Float32Array(width * height);
-    const put = (from: Float32Array, left: number, top: number, w: number, h: number) => {
+    /** Lays a map over the values: the better it sees the place, the more it counts; a window of its own wins but near its rim. */
+    const put = (from: Float32Array, left: number, top: number, w: number, h: number, rim: number) => {
       for (let j = Math.max(0, Math.ceil(top)); j < Math.min(height, top + h); j++) {
         for (let i = Math.max(0, Math.ceil(left)); i < Math.min(width, left + w); i++) {
           const value = bilinear(from, side, ((i + 0.5 - left) / w) * side - 0.5, ((j + 0.5 - top) / h) * side - 0.5);
-          values[j * width + i] = Math.max(values[j * width + i], value);
+          const inside = Math.min(i + 0.5 - left, left + w - i - 0.5, j + 0.5 - top, top + h - j - 0.5);
+          const weight = rim > 0 ? Math.min(1, Math.max(0, inside / rim)) : 1;
+          values[j * width + i] += weight * (value - values[j * width + i]);
         }
       }
     };
-    put(whole, 0, 0, width, height);
+    put(whole, 0, 0, width, height, 0);
     const short = Math.min(photo.width, photo.height);
     for (const face of faces.filter((f) => f.size < short * 0.3)) {
       const span = face.size * 5;
       const window = { x: face.x - span / 2, y: face.y - span * 0.3, side: span };
       const map = await this.models.person(this.square(photo, side, window, 0));
-      put(map, window.x * k, window.y * k, span * k, span * k);
+      put(map, window.x * k, window.y * k, span * k, span * k, span * k * 0.15);
     }
     return { width, height, map: Uint8Array.from(values, (v) => Math.round(Math.min(1, Math.max(0, v)) * 255)) };
   }
-}
-
-/** The square about a mesh and its roll, by the corners of its eyes. */
-function extentOf(points: Float32Array): Omit<Box, 'score'> {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < MESH_POINTS; i++) {
-    x0 = Math.min(x0, points[3 * i]);
-    x1 = Math.max(x1, points[3 * i]);
-    y0 = Math.min(y0, points[3 * i + 1]);
-    y1 = Math.max(y1, points[3 * i + 1]);
-  }
-  const [right, left] = [33 * 3, 263 * 3];
-  const angle = Math.atan2(points[left + 1] - points[right + 1], points[left] - points[right]);
-  return { x: (x0 + x1) / 2, y: (y0 + y1) / 2, size: Math.max(x1 - x0, y1 - y0), angle };
 }
 
 function bilinear(from: Float32Array, side: number, x: number, y: number): number {
