@@ -1,9 +1,11 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
-import { meshPoint, SURE } from '../src/core/guards/finding';
+import { faceTaken, mapShare, meshPoint, personTaken } from '../src/core/guards/finding';
+import type { Finding } from '../src/core/guards/finding';
 import { outlineOf } from '../src/core/guards/outlines';
-import { foundIds, regions, regionIds } from '../src/core/guards/schema';
+import { LITTLE } from '../src/core/guards/choices';
+import { foundIds, guardsSchema, settingsOf, type FoundId } from '../src/core/guards/schema';
 import { nodeFind } from '../src/engine/finder/node';
 import type { PictureRef } from '../src/core/piece/schema';
 import type { Engine } from '../src/engine/engine';
@@ -29,16 +31,20 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
     photo: ref.name,
     width,
     height,
-    faces: finding.faces.map((face) => ({
+    faces: finding.faces.map((face, i) => ({
       score: face.score,
-      taken: face.score >= SURE,
+      taken: faceTaken(undefined, finding, i),
+      offered: !faceTaken(undefined, finding, i),
       box: box(outlineOf(face, 'oval', long)),
       eyes: (['rightEye', 'leftEye'] as const).map((ring) => box(outlineOf(face, ring, long))),
       lips: box(outlineOf(face, 'lips', long)),
       mesh: Array.from({ length: 468 }, (_, i) => meshPoint(face, i, long).map((v) => Math.round(v * 10) / 10)),
     })),
     regions: Object.fromEntries(
-      regions.filter((r) => r.id !== 'painted').map((r) => [r.id, { file: `${r.id}.png`, amount: r.amount, share: shares[r.id] }]),
+      foundIds.map((id) => {
+        const offered = isOffered(finding, id);
+        return [id, { file: fileOf(finding, id), amount: settingsOf({ regions: {} }, id).amount, share: shares[id], ...(offered ? { offered } : {}) }];
+      }),
     ),
   };
   files['guards.json'] = Buffer.from(`${JSON.stringify(report, null, 1)}\n`);
@@ -54,8 +60,13 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
     await Promise.all(written.map((name) => rm(path.join(out, name), { force: true })));
     throw new Refused(`The folder ${out} cannot be written; does it lie in one that exists?`);
   }
-  console.log(`${finding.faces.length} ${finding.faces.length === 1 ? 'face' : 'faces'}, ${regionIds.length - 1} masks in ${out}`);
+  console.log(`${finding.faces.length} ${finding.faces.length === 1 ? 'face' : 'faces'}, ${foundIds.length} masks in ${out}`);
 }
+
+/** The subject is only offered where no face says that the person found is one. */
+const isOffered = (finding: Finding, id: FoundId): boolean =>
+  id === 'subject' && !personTaken(undefined, finding) && finding.person !== null && mapShare(finding.person) > LITTLE;
+const fileOf = (finding: Finding, id: FoundId): string => (isOffered(finding, id) ? `${id}.offered.png` : `${id}.png`);
 
 /** What is found on a photo, a mask for each region as a PNG of its size, and the share of the photo that each covers. */
 async function lookAt(engine: Engine, ref: PictureRef) {
@@ -65,10 +76,11 @@ async function lookAt(engine: Engine, ref: PictureRef) {
   const files: Record<string, Buffer> = {};
   const shares: Record<string, number> = {};
   for (const id of foundIds) {
-    const plane = await engine.guards.plane({ photo: ref }, id);
-    const bytes = Buffer.from(await engine.guards.bytes({ photo: ref }, id));
+    const piece = { photo: ref, guards: guardsSchema.parse(isOffered(finding, id) ? { person: true } : {}) };
+    const plane = await engine.guards.plane(piece, id);
+    const bytes = Buffer.from(await engine.guards.bytes(piece, id));
     shares[id] = Math.round((bytes.reduce((sum, v) => sum + v, 0) / (255 * bytes.length)) * 1e5) / 1e5;
-    files[`${id}.png`] = await sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
+    files[fileOf(finding, id)] = await sharp(bytes, { raw: { width: plane.width, height: plane.height, channels: 1 } })
       .resize(ref.width, ref.height, { fit: 'fill', kernel: 'linear' })
       .toColourspace('b-w')
       .png()

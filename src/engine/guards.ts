@@ -1,9 +1,9 @@
 import { LRUCache } from 'lru-cache';
 import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
-import { SURE, type Finding } from '../core/guards/finding';
+import { faceTaken, personTaken, type Finding } from '../core/guards/finding';
 import { HEAD_SCRATCH, planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
-import { regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
+import { guardsSchema, regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel } from '../core/guards/cutout';
 import type { Picture } from '../core/image/picture';
 import { fingerprint, identify } from '../core/graph/key';
@@ -33,12 +33,10 @@ const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'painted'];
 const NO_HAIRS: Guards['hairs'] = [];
 const NO_HINTS: Guards['hints'] = [];
 const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
+const NEUTRAL = guardsSchema.parse({});
 const NOTHING: Finding = { version: 1, faces: [], person: null };
 /** Sets of measured regions kept: of this photo as it is and as it was before the last change of its faces or hints. */
 const MOST = 3;
-
-export const faceTaken = (guards: Pick<Guards, 'faces'> | undefined, finding: Finding, i: number): boolean =>
-  guards?.faces[String(i)] ?? finding.faces[i].score >= SURE;
 
 /** Regions of photos in kernel memory, and the pictures by which coats are held back. */
 export class Guardian {
@@ -109,11 +107,12 @@ export class Guardian {
     const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
     const hints = guards?.hints ?? NO_HINTS;
     const standsOut = guards?.standsOut ?? false;
-    const key = `${ref.key}:${+standsOut}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
+    const takesPerson = personTaken(guards, finding);
+    const key = `${ref.key}:${+standsOut}:${+takesPerson}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
     let held = this.measured.get(key);
     if (!held) {
-      const person = finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
-      held = { at: this.measure({ photo, faces, person, hints, standsOut }), id: ++this.sets };
+      const person = takesPerson && finding.person && { ...finding.person, bytes: fromBase64(finding.person.map) };
+      held = { at: this.measure({ photo, faces, person: person || null, hints, standsOut }), id: ++this.sets };
       this.measured.set(key, held);
       held.at.catch(() => this.measured.delete(key));
     }
@@ -161,7 +160,9 @@ export class Guardian {
   /** The subject of a photo as it is cut out: its alpha, and the colour of its edge. */
   async cutout(piece: Guarded): Promise<{ alpha: Picture; edge: Picture; key: string }> {
     const photo = await this.photo(piece.photo);
-    const { picture: subject, key } = await this.picture(piece, { subject: 1 });
+    // Who cuts out the subject has asked for it, however sure it is.
+    const guards = { ...(piece.guards ?? NEUTRAL), person: piece.guards?.person ?? true };
+    const { picture: subject, key } = await this.picture({ ...piece, guards }, { subject: 1 });
     const hairs = piece.guards?.hairs ?? NO_HAIRS;
     const name = `${key}:${identify(hairs)}`;
     const { width, height } = alphaLevel(photo);

@@ -24,7 +24,7 @@ export { bricks, lookUp } from './masonry';
 export { ribbons } from './ribbon';
 export { drawTriangles, readGrid } from './facet';
 export { timber } from './timber';
-export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, holdBack, timesGrid } from './region';
+export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, holdBack, follow, timesGrid } from './region';
 export { fourMoments, logDensity, oddsOf } from './likely';
 export { guidedColour, applyGuided, modelOn, signedPicture, cutOut } from './cut';
 export { ciede2000, differences, similarity, tally, heat } from './differ';

@@ -210,6 +210,25 @@ export function holdBack(mask: usize, region: usize, count: i32, amount: f32): v
   }
 }
 
+/**
+ * A coat held back in its marks by `guard` and in its tone by `tone`, three planes in place: below + (1 − a·guard)·(free − below) + a·(guard − tone)·low. `low` is
+ * the low-pass of what the coat changes.
+ */
+export function follow(free: usize, below: usize, low: usize, guard: usize, tone: usize, stride: usize, lowStride: usize, count: i32, amount: f32): void {
+  const a = f32x4.splat(amount);
+  const one = f32x4.splat(1);
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    const held = f32x4.mul(a, clamp4(v128.load(guard + i)));
+    const passes = f32x4.pmax(f32x4.splat(0), f32x4.sub(held, f32x4.mul(a, clamp4(v128.load(tone + i)))));
+    for (let c: usize = 0; c < 3; c++) {
+      const p = free + c * stride + i;
+      const b = v128.load(below + c * stride + i);
+      const kept = f32x4.add(b, f32x4.mul(f32x4.sub(one, held), f32x4.sub(v128.load(p), b)));
+      v128.store(p, clamp4(f32x4.add(kept, f32x4.mul(passes, v128.load(low + c * lowStride + i)))));
+    }
+  }
+}
+
 /** plane · grid[a, b]: each pixel times what a grid of n × n values has for its two planes −1..1. */
 export function timesGrid(plane: usize, a: usize, b: usize, count: i32, grid: usize, n: i32): void {
   const half: f32 = <f32>n * 0.5;

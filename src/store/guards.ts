@@ -102,14 +102,17 @@ const withGuards =
 export const setRegion = (id: RegionId, values: Partial<RegionSettings>) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], ...values } } }));
 
-/** Keeps what a choice names by one amount; strokes on regions stay. */
-export const keepChoice = (choice: GuardChoice, amount: number) =>
+/** Keeps what a choice names by one amount; strokes on regions stay. Who chooses the person has seen that there is one. */
+export const keepChoice = (choice: GuardChoice, amount: number, follow?: number) =>
   withGuards((g) => {
-    const set = Object.entries(choiceRegions(choice, amount)) as [RegionId, Partial<RegionSettings>][];
-    return { regions: { ...g.regions, ...Object.fromEntries(set.map(([id, values]) => [id, { ...g.regions[id], ...values }])) } };
+    const set = Object.entries(choiceRegions(choice, amount, follow)) as [RegionId, Partial<RegionSettings>][];
+    const person = choice === 'person' ? true : g.person;
+    return { person, regions: { ...g.regions, ...Object.fromEntries(set.map(([id, values]) => [id, { ...g.regions[id], ...values }])) } };
   });
 
 export const takeFace = (index: number, taken: boolean) => withGuards((g) => ({ faces: { ...g.faces, [String(index)]: taken } }));
+
+export const takePerson = (taken: boolean) => withGuards(() => ({ person: taken }));
 
 export const addRegionStroke = (id: RegionId, stroke: Stroke) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], strokes: [...(g.regions[id]?.strokes ?? []), stroke] } } }));

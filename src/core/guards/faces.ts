@@ -44,10 +44,10 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
         part.blur(one, soft * width);
         part.mostOf(planes, into, one);
       });
-    add(made.eyes, [ring('leftEye'), ring('rightEye')], 0.034, 0.008);
+    add(made.eyes, [ring('leftEye'), ring('rightEye')], 0.045, 0.02);
     const brows = [ring('leftBrow'), ring('rightBrow')].map((brow) => onHair(part, planes, brow, face, width, luma));
     add(made.brows, brows, 0.02, 0.012);
-    add(made.lips, [ring('lips')], 0.02, 0.01);
+    add(made.lips, [ring('lips')], 0.028, 0.016);
     add(made.nostrils, [ring('leftNostril'), ring('rightNostril')], 0.01, 0.008);
     add(made.ears, ears, 0, 0.03);
     add(made.oval, [ring('oval')], 0, 0);

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { fromBase64 } from './bytes';
 
 /** Points of a face's mesh. */
 export const MESH_POINTS = 468;
@@ -48,6 +49,18 @@ export function faceWidth({ mesh }: Pick<Face, 'mesh'>, long: number): number {
   const [a, b] = [234 * 3, 454 * 3];
   return (Math.hypot(mesh[a] - mesh[b], mesh[a + 1] - mesh[b + 1], mesh[a + 2] - mesh[b + 2]) * long) / GRID;
 }
+
+/** Whether a face is guarded: as the user has said, or by its score. */
+export const faceTaken = (guards: { faces: Record<string, boolean> } | undefined, { faces }: Pick<Finding, 'faces'>, i: number): boolean =>
+  guards?.faces[String(i)] ?? faces[i].score >= SURE;
+
+/** The share of the photo that a map of people covers. */
+export const mapShare = ({ map, width, height }: NonNullable<Finding['person']>): number =>
+  fromBase64(map).reduce((sum, v) => sum + v, 0) / (255 * width * height);
+
+/** Whether the person found is the subject. Without a sure face the map of people may as well show an animal or an apple: it is then only offered. */
+export const personTaken = (guards: { faces: Record<string, boolean>; person?: boolean } | undefined, finding: Finding): boolean =>
+  finding.person !== null && (guards?.person ?? finding.faces.some((_, i) => faceTaken(guards, finding, i)));
 
 /** A face with at least this score is guarded without asking; one with a lower score is only offered. */
 export const SURE = 0.65;

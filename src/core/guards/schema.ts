@@ -12,7 +12,7 @@ export const regions = [
   { id: 'ears', label: 'Ears', amount: 0.5, face: true },
   { id: 'skin', label: 'Face skin', amount: 0, face: true },
   { id: 'body', label: 'Other skin', amount: 0, face: true },
-  { id: 'hair', label: 'Hair', amount: 0, face: true },
+  { id: 'hair', label: 'Hair and hats', amount: 0, face: true },
   { id: 'subject', label: 'Subject', amount: 0.3, face: false },
   { id: 'detail', label: 'Fine detail', amount: 0, face: false },
   { id: 'accents', label: 'Colour accents', amount: 0, face: false },
@@ -28,6 +28,7 @@ export const foundIds = regionIds.filter((id): id is FoundId => id !== 'painted'
 export const regionSchema = z
   .object({
     amount: share('Amount', 1, { help: 'How far coats are held back here.' }),
+    follow: share('Follow the tone', 0, { help: 'Takes on the coats’ tone without their marks.' }),
     expand: slider('Expand', -40, 40, 0, { unit: 'u', step: 1, help: 'Wider or narrower than what was found.' }),
     feather: slider('Feather', 0, 60, 0, { unit: 'u', step: 1 }),
     strokes: z.array(strokeSchema).max(2000).default([]),
@@ -39,6 +40,7 @@ export type RegionSettings = z.output<typeof regionSchema>;
 const keptRegionSchema = z
   .object({
     amount: regionSchema.shape.amount.unwrap().optional(),
+    follow: regionSchema.shape.follow.unwrap().optional(),
     expand: regionSchema.shape.expand.unwrap().optional(),
     feather: regionSchema.shape.feather.unwrap().optional(),
     strokes: regionSchema.shape.strokes.unwrap().optional(),
@@ -65,6 +67,8 @@ export const guardsSchema = z
       .array(z.object({ keep: z.boolean(), points: path }).strict())
       .max(200)
       .default([]),
+    /** The person found is the subject, or is not, however sure that is. */
+    person: z.boolean().optional(),
     /** No person was found, and what stands out is taken as the subject. */
     standsOut: z.boolean().default(false),
     /** Strokes along hair and fur, where a cut-out looks for finer edges: size in u of the file. */
@@ -92,4 +96,11 @@ export function amountsOf(guards: Pick<Guards, 'regions'>, own: Amounts | undefi
     RegionId,
     number
   >;
+}
+
+/** By how much the tone of coats is held back where regions follow it; null when none does. */
+export function toneAmounts(guards: Pick<Guards, 'regions'>, amounts: Record<RegionId, number>): Record<RegionId, number> | null {
+  const follows = (id: RegionId) => guards.regions[id]?.follow ?? 0;
+  if (!regionIds.some((id) => amounts[id] > 0 && follows(id) > 0)) return null;
+  return Object.fromEntries(regionIds.map((id) => [id, amounts[id] * (1 - follows(id))])) as Record<RegionId, number>;
 }

@@ -1,4 +1,4 @@
-import { amountsOf, type Guards } from '../../guards/schema';
+import { amountsOf, toneAmounts, type Guards } from '../../guards/schema';
 import type { Coat } from '../../piece/schema';
 import type { Params } from '../../graph/node';
 import { sourceByKind } from '../../sources';
@@ -48,15 +48,22 @@ export function addTreatment(builder: GraphBuilder, own: number, params: Record<
 /** Adds a coat on its backdrop. */
 export function compileCoat(builder: GraphBuilder, coat: Coat, mask: number | undefined, guards: Guards | undefined, around: Surroundings): number {
   const source = compileSource(builder, coat, around);
-  const guard = compileGuard(builder, coat, guards);
+  const { guard, tone } = compileGuard(builder, coat, guards);
   const { blend, strength, limits, guards: amount } = coat;
-  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }), ...(guard === undefined ? {} : { guard }) };
-  return builder.add('coat', { blend, strength, limits, guards: amount }, { inputs, of: coat.id });
+  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }) };
+  const params = { blend, strength, limits, guards: amount };
+  if (guard === undefined) return builder.add('coat', params, { inputs, of: coat.id });
+  if (tone === undefined) return builder.add('coat', params, { inputs: { ...inputs, guard }, of: coat.id });
+  const free = builder.add('coat', params, { inputs, of: coat.id });
+  return builder.add('followed', { guards: amount }, { inputs: { below: around.below, free, guard, tone }, of: coat.id });
 }
 
-/** Adds the regions that hold a coat back; undefined when none does. */
-function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined): number | undefined {
-  if (!guards || coat.guards <= 0) return undefined;
+/** Adds the regions that hold a coat back, and what holds back its tone where some let that pass; nothing when none does. */
+function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined): { guard?: number; tone?: number } {
+  if (!guards || coat.guards <= 0) return {};
   const amounts = amountsOf(guards, coat.guardAmounts);
-  return Object.values(amounts).some((amount) => amount > 0) ? builder.framed({ need: 'guard', amounts }) : undefined;
+  if (!Object.values(amounts).some((amount) => amount > 0)) return {};
+  const guard = builder.framed({ need: 'guard', amounts });
+  const tones = toneAmounts(guards, amounts);
+  return tones ? { guard, tone: builder.framed({ need: 'guard', amounts: tones }) } : { guard };
 }

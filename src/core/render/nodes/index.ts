@@ -1,5 +1,6 @@
 import beyond from './beyond';
 import coat from './coat';
+import followed from './followed';
 import framed from './framed';
 import { even, part, whole } from './mask';
 import type { NodeType } from './node';
@@ -18,6 +19,7 @@ const types: Readonly<Record<string, NodeType>> = {
   part,
   whole,
   coat,
+  followed,
   mix,
   tinted,
   grey,

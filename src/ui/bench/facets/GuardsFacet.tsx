@@ -1,14 +1,14 @@
 import { useEffect } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { SURE } from '@/core/guards/finding';
-import { choiceOf, guardChoices, guardSentence } from '@/core/guards/choices';
+import { faceTaken, mapShare, personTaken, SURE } from '@/core/guards/finding';
+import { choiceOf, guardChoices, guardSentence, LITTLE } from '@/core/guards/choices';
 import { guardsSchema, regions } from '@/core/guards/schema';
 import { changeCoat } from '@/core/piece/edits';
 import { coatSchema, type Coat, type Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { controlEdit } from '@/store/editing';
-import { findGuards, keepChoice, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, useGuards } from '@/store/guards';
+import { findGuards, keepChoice, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, takePerson, useGuards } from '@/store/guards';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -63,7 +63,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
       ) : null}
       {guarded ? (
         <>
-          <Faces piece={piece} />
+          <Found piece={piece} />
           <WhatIsKept piece={piece} />
           <Choice
             label={words.common.see}
@@ -112,7 +112,8 @@ const neutral = guardsSchema.parse({});
 
 /** What of a person is kept, in one choice with one amount; the regions below follow. */
 function WhatIsKept({ piece }: { piece: Piece }) {
-  const { choice, amount } = choiceOf(piece.guards ?? neutral);
+  const { choice, amount, follow } = choiceOf(piece.guards ?? neutral);
+  const { change } = useBench.getState();
   return (
     <View>
       <Choice
@@ -121,7 +122,7 @@ function WhatIsKept({ piece }: { piece: Piece }) {
         label={words.guards.whatIsKept}
         options={guardChoices.map(({ id, label }) => ({ value: id, label }))}
         value={choice}
-        onChange={(v) => useBench.getState().change(words.guards.guard(v), keepChoice(v, Math.max(amount, 0.05)))}
+        onChange={(v) => change(words.guards.guard(v), keepChoice(v, Math.max(amount, 0.05)))}
       />
       <Slider
         label={words.guards.amount}
@@ -129,28 +130,48 @@ function WhatIsKept({ piece }: { piece: Piece }) {
         neutral={1}
         {...percent}
         help={words.guards.howCleanTheyStayUnder}
-        {...controlEdit((v: number) => keepChoice(choice, v), words.guards.guardAmount, 'guards.choice')}
+        {...controlEdit((v: number) => keepChoice(choice, v, follow), words.guards.guardAmount, 'guards.choice')}
+      />
+      <Toggle
+        label={words.guards.followTheTone}
+        help={words.guards.whatIsKeptTakesOn}
+        value={follow > 0}
+        onChange={(v) => change(words.guards.followTheTone, keepChoice(choice, amount, +v))}
       />
     </View>
   );
 }
 
-function Faces({ piece }: { piece: Piece }) {
+/** Faces, one by one where there are several or one is not sure; and the person, where no sure face says that there is one. */
+function Found({ piece }: { piece: Piece }) {
   const { finding } = useGuards();
   const { change } = useBench.getState();
-  if (!finding || (finding.faces.length < 2 && finding.faces.every((f) => f.score >= SURE))) return null;
-  return finding.faces.map((face, i) => {
-    const taken = piece.guards?.faces[String(i)] ?? face.score >= SURE;
-    return (
-      <Toggle
-        key={i}
-        label={words.guards.face(i + 1)}
-        help={face.score >= SURE ? undefined : words.guards.itMayBeAFace}
-        value={taken}
-        onChange={(v) => change(v ? words.guards.guardAFace : words.guards.skipAFace, takeFace(i, v))}
-      />
-    );
-  });
+  if (!finding) return null;
+  const { faces, person } = finding;
+  const sure = faces.filter((f) => f.score >= SURE).length;
+  return (
+    <>
+      {faces.length >= 2 || sure < faces.length
+        ? faces.map((face, i) => (
+            <Toggle
+              key={i}
+              label={words.guards.face(i + 1)}
+              help={face.score >= SURE ? undefined : words.guards.itMayBeAFace}
+              value={faceTaken(piece.guards, finding, i)}
+              onChange={(v) => change(v ? words.guards.guardAFace : words.guards.skipAFace, takeFace(i, v))}
+            />
+          ))
+        : null}
+      {sure === 0 && person && mapShare(person) > LITTLE ? (
+        <Toggle
+          label={words.guards.person}
+          help={words.guards.itMayBeAPerson}
+          value={personTaken(piece.guards, finding)}
+          onChange={(v) => change(v ? words.guards.guardThePerson : words.guards.skipThePerson, takePerson(v))}
+        />
+      ) : null}
+    </>
+  );
 }
 
 const respectField = coatSchema.shape.guards;

@@ -96,8 +96,8 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       ) : null}
       <Panel
         schema={regionSchema}
-        only={['expand', 'feather']}
-        values={{ ...settings, expand: settings.expand, feather: settings.feather }}
+        only={['follow', 'expand', 'feather']}
+        values={{ ...settings }}
         lengths={file}
         {...panelEdit((key, v) => setRegion(id, { [key]: v }), stepOf(label), `guard.${id}`)}
       />
