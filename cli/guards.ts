@@ -43,7 +43,10 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
     regions: Object.fromEntries(
       foundIds.map((id) => {
         const offered = isOffered(finding, id);
-        return [id, { file: fileOf(finding, id), amount: settingsOf({ regions: {} }, id).amount, share: shares[id], ...(offered ? { offered } : {}) }];
+        return [
+          id,
+          { file: fileOf(finding, id), amount: settingsOf({ regions: {} }, id).amount, share: shares[id], ...(offered ? { offered } : {}) },
+        ];
       }),
     ),
   };

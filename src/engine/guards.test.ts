@@ -89,6 +89,28 @@ it('stays on the same points of the photo when it is cropped, turned and reduced
   expect([small(25, 50), small(97, 87)]).toEqual([200, 0]);
 });
 
+it('what is kept takes on a coat’s tone without its marks when it follows the tone', async () => {
+  const engine = await make();
+  const regions = (follow: number) => guardsSchema.parse({ regions: { subject: { amount: 1, follow } } });
+  const tones = await Promise.all([0, 0.5, 1].map(async (follow) => (await draw(engine, piece({ guards: regions(follow) })))(150, 160)));
+  // A coat of one colour is all tone.
+  expect(tones[0]).toBe(200);
+  expect(Math.abs(tones[1] - 100)).toBeLessThanOrEqual(2);
+  expect(tones[2]).toBeLessThanOrEqual(2);
+  // One with grain leaves its mean, and under a tenth of its grain.
+  const grain = black({ source: { kind: 'material', id: 'skin.grain' }, blend: 'multiply' });
+  const values = async (guards: Piece['guards']) => {
+    const at = await draw(engine, piece({ guards, coats: [grain] }));
+    const list = Array.from({ length: 40 * 40 }, (_, i) => at(130 + (i % 40), 140 + Math.floor(i / 40)));
+    const mean = list.reduce((a, b) => a + b, 0) / list.length;
+    return { mean, spread: Math.sqrt(list.reduce((a, v) => a + (v - mean) ** 2, 0) / list.length) };
+  };
+  const [free, follows] = [await values(undefined), await values(regions(1))];
+  expect(free.spread).toBeGreaterThan(2);
+  expect(follows.spread).toBeLessThan(0.35 * free.spread);
+  expect(Math.abs(follows.mean - free.mean)).toBeLessThan(3);
+});
+
 it('can be painted on, widened and used as a mask', async () => {
   const engine = await make();
   const settings = (subject: object) => guardsSchema.parse({ regions: { subject: { amount: 1, ...subject } } });

@@ -19,7 +19,11 @@ const ALWAYS: readonly RegionId[] = ['eyes', 'teeth', 'nostrils'];
 export const followsTone = (choice: GuardChoice): boolean => choice !== 'features';
 
 /** Regions that a choice sets, with their amounts, for one amount of 0..1, and how far they follow the tone. Strokes on them stay. */
-export function choiceRegions(choice: GuardChoice, amount: number, follow = +followsTone(choice)): Partial<Record<RegionId, Partial<RegionSettings>>> {
+export function choiceRegions(
+  choice: GuardChoice,
+  amount: number,
+  follow = +followsTone(choice),
+): Partial<Record<RegionId, Partial<RegionSettings>>> {
   const out = choiceAmounts(choice, amount);
   return Object.fromEntries(Object.entries(out).map(([id, values]) => [id, { ...values, follow }]));
 }

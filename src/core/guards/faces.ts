@@ -1,5 +1,5 @@
 import { faceWidth, type Face } from './finding';
-import { earOutlines, headAxes, outlineOf } from './outlines';
+import { headAxes, outlineOf } from './outlines';
 import type { Planes } from '../image/planes';
 
 /** Planes of the features of all faces. */
@@ -8,7 +8,6 @@ export interface FacePlanes {
   brows: number;
   lips: number;
   nostrils: number;
-  ears: number;
   /** The ovals, without feather. */
   oval: number;
 }
@@ -27,15 +26,13 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
     brows: planes.make(),
     lips: planes.make(),
     nostrils: planes.make(),
-    ears: planes.make(),
     oval: planes.make(),
   };
   for (const face of faces) {
     const width = faceWidth(face, long);
     const ring = (name: Parameters<typeof outlineOf>[1]) => outlineOf(face, name, long);
-    const ears = earOutlines(face, long);
     // Works only around the face, however large the photo is.
-    const part = planes.around([...ring('oval'), ...ears.flat()], 0.12 * width + 2);
+    const part = planes.around(ring('oval'), 0.12 * width + 2);
     const add = (into: number, outlines: (readonly [number, number])[][], wider: number, soft: number) =>
       planes.briefly(() => {
         const one = part.make();
@@ -49,11 +46,8 @@ export function drawFaces(planes: Planes, faces: readonly Face[], long: number, 
     add(made.brows, brows, 0.02, 0.012);
     add(made.lips, [ring('lips')], 0.028, 0.016);
     add(made.nostrils, [ring('leftNostril'), ring('rightNostril')], 0.01, 0.008);
-    add(made.ears, ears, 0, 0.03);
     add(made.oval, [ring('oval')], 0, 0);
   }
-  // An ear begins where the face ends.
-  planes.without(made.ears, made.oval);
   return made;
 }
 

@@ -17,7 +17,10 @@ export const faceSchema = z
     score: z.number().min(0).max(1),
     mesh: z.array(z.number().int()).length(MESH_POINTS * 3),
     /** Five points of either iris, two numbers each, the person's right one first: its middle, then around it. Findings of earlier versions have none. */
-    irises: z.array(z.number().int()).length(IRIS_POINTS * 2).optional(),
+    irises: z
+      .array(z.number().int())
+      .length(IRIS_POINTS * 2)
+      .optional(),
   })
   .strict();
 export type Face = z.output<typeof faceSchema>;

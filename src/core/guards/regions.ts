@@ -3,9 +3,9 @@ import type { Machine } from '../image/machine';
 import { sampleAffine, samplePhoto } from '../image/sample';
 import { padded, Scratch, type Region } from '../image/tile';
 import { drawAccents, drawDetail } from './detail';
-import { drawFaces, type FacePlanes, type Tones } from './faces';
+import { drawFaces, type Tones } from './faces';
 import { faceWidth, type Face } from './finding';
-import { earOutlines, headExtent, mouthExtent } from './outlines';
+import { headExtent, mouthExtent } from './outlines';
 import { refine } from './guided';
 import { Planes } from '../image/planes';
 import { foundIds, type Hint, type FoundId } from './schema';
@@ -88,8 +88,7 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
       const drawn = drawTeeth(closer.planes, face, closeLong, closer.tones);
       return drawn === null ? null : { teeth: drawn };
     });
-  const { skin, body, hair } =
-    faces.length > 0 ? skinOf(planes, photo, faces, people) : { skin: planes.make(), body: planes.make(), hair: planes.make() };
+  const { skin, body, hair, ears } = skinOf(planes, photo, faces, people);
   for (const feature of [made.eyes, made.brows, made.lips, made.nostrils]) planes.without(skin, feature);
   planes.briefly(() => {
     // Where hair runs out, its last pixels are no skin.
@@ -97,45 +96,22 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
     planes.widen(wide, long / 160);
     planes.without(body, wide);
   });
-  planes.briefly(() => keepBareEars(planes, faces, long, made, body));
   planes.without(body, skin);
+  planes.without(body, ears);
+  planes.without(skin, ears);
   planes.without(body, made.oval);
   put('teeth', teeth);
-  for (const id of ['eyes', 'brows', 'lips', 'nostrils', 'ears'] as const) put(id, made[id]);
+  for (const id of ['eyes', 'brows', 'lips', 'nostrils'] as const) put(id, made[id]);
+  put('ears', ears);
   put('skin', skin);
   put('body', body);
   put('hair', hair);
 }
 
-/** Share of an ear's place that has to be bare skin for an ear to be there: under hair it only shows as slivers. */
-const BARE = 0.35;
-
-/** An ear is where one may be and bare skin shows. */
-function keepBareEars(planes: Planes, faces: readonly Face[], long: number, made: FacePlanes, body: number): void {
-  const bare = planes.copy(body);
-  planes.blur(bare, long / 250);
-  planes.ramp(bare, 0.1, 0.45);
-  planes.without(bare, made.oval);
-  const there = planes.make();
-  for (const outline of faces.flatMap((face) => earOutlines(face, long))) {
-    planes.briefly(() => {
-      const one = planes.make();
-      planes.fill(one, outline);
-      planes.without(one, made.oval);
-      const place = planes.sum(one);
-      if (planes.sum(planes.product(one, bare)) < BARE * place) return;
-      planes.widen(one, long / 300);
-      planes.most(there, one);
-    });
-  }
-  planes.times(made.ears, there);
-  planes.times(made.ears, bare);
-}
-
 /** Skin and hair of all heads, and the bare skin of the whole photo at half the size: it is soft and wide. */
-function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): SkinPlanes {
+function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): SkinPlanes & HeadPlanes {
   const { machine, scratch } = planes;
-  const out = { skin: planes.make(), body: planes.make(), hair: planes.make(), other: planes.make() };
+  const out = { skin: planes.make(), body: planes.make(), hair: planes.make(), ears: planes.make(), other: planes.make() };
   const person = packed(planes, people);
   const long = Math.max(planes.width, planes.height);
   for (const face of faces)
@@ -183,7 +159,12 @@ function lookCloser<K extends string>(
     if (!drawn) return;
     const read = about.make();
     for (const key of Object.keys(drawn) as K[]) {
-      spread(about, packed(closer.planes, drawn[key]), read, { x: window.x / k, y: window.y / k, width: window.width / k, height: window.height / k });
+      spread(about, packed(closer.planes, drawn[key]), read, {
+        x: window.x / k,
+        y: window.y / k,
+        width: window.width / k,
+        height: window.height / k,
+      });
       about.mostOf(planes, out[key], read);
     }
   });

@@ -16,10 +16,11 @@ const FAR = [0.12, 0.12, 0.8, 0.9];
 /** How many squared deviations from the mean still are the same thing. */
 const ALIKE = 9;
 
-/** Planes about one head: its skin, its hair, and what by its looks is no bare skin at all, on the face or elsewhere. */
+/** Planes about one head: its skin, its hair, its bare ears, and what by its looks is no bare skin at all, on the face or elsewhere. */
 export interface HeadPlanes {
   skin: number;
   hair: number;
+  ears: number;
   other: number;
 }
 
@@ -43,14 +44,18 @@ function within(planes: Planes, features: Features, gaussians: readonly Gaussian
 export function drawHead(planes: Planes, face: Face, long: number, tones: Tones, person: number): HeadPlanes | null {
   const { kernels } = planes.machine;
   const width = faceWidth(face, long);
-  const out = { skin: planes.make(), hair: planes.make(), other: planes.make() };
+  const out = { skin: planes.make(), hair: planes.make(), ears: planes.make(), other: planes.make() };
   return planes.briefly(() => {
     const features = measureFeatures(planes, tones, width);
     const made = drawFaces(planes, [face], long);
     const oval = planes.make();
     planes.fill(oval, outlineOf(face, 'oval', long));
     const inner = bareFace(planes, face, long, made);
-    const first = learn(planes, features, inner, 'skin');
+    // First from the middle of the face, over which no hair falls.
+    const middle = planes.make();
+    planes.fill(middle, shrunk(outlineOf(face, 'oval', long), 0.6));
+    planes.times(middle, inner);
+    const first = learn(planes, features, middle, 'skin') ?? learn(planes, features, inner, 'skin');
     if (!first) return null;
     // Learned again from what is similar to it, so that a fringe or glasses do not count.
     planes.times(inner, within(planes, features, [first], ALIKE));
@@ -84,7 +89,7 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
       bands.flatMap((band) => {
         const firm = planes.product(band, weight);
         // Under a twentieth of the band is noise at its edges.
-        if (planes.sum(firm) < 0.05 * planes.sum(band)) return [];
+        if (planes.sum(firm) < 0.05 * planes.sum(band)) return learnUnlike(planes, features, band, skinLooks[0]);
         return learn(planes, features, firm, 'hair') ?? [];
       });
     const prior = drawPrior(planes, face, long, width, oval);
@@ -93,7 +98,6 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
     let clothes: Gaussian[] = [];
     for (let round = 0; round < 3; round++) {
       hairLooks = learnHair(odds);
-      if (hairLooks.length === 0) hairLooks = learnUnlike(planes, features, bands, skinLooks[0]);
       if (hairLooks.length === 0) break;
       if (round > 0) clothes = learnClothes(planes, features, face, long, width, unlike, within(planes, features, hairLooks, 20), sure);
       odds = density(planes, features, hairLooks);
@@ -104,17 +108,26 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
       kernels.mixIn(odds, prior, planes.count, 1, 1, 0);
       planes.briefly(() => kernels.oddsOf(odds, planes.make(), planes.count, 0, 1));
     }
+    for (const ear of earOutlines(face, long))
+      planes.briefly(() => addBareEar(planes, ear, width, features, skinLooks[0], oval, sure, odds, out.ears));
+    planes.without(odds, out.ears);
     const hair = planes.make();
     if (hairLooks.length > 0) {
       planes.put(odds, hair);
-      // Clothes are no skin either: only what looks like the hair about the face counts.
-      planes.times(hair, within(planes, features, hairLooks, 12));
+      // Clothes are no skin either: below the chin only what looks like the hair about the face counts.
+      const like = within(planes, features, hairLooks, 18);
+      const high = planes.make();
+      planes.fill(high, below(face, long, 0));
+      planes.invert(high);
+      planes.most(like, high);
+      planes.times(hair, like);
       planes.blur(hair, 0.012 * width);
       planes.times(hair, sure);
       planes.times(hair, reached(planes, hair, seeds, width));
       // Highlights within it are filled.
-      planes.widen(hair, 0.03 * width);
-      planes.widen(hair, -0.03 * width);
+      planes.widen(hair, 0.05 * width);
+      planes.widen(hair, -0.05 * width);
+      planes.ramp(hair, 0.15, 0.65);
     }
     planes.put(hair, out.hair);
 
@@ -124,6 +137,11 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
     planes.widen(skin, 0.03 * width);
     planes.blur(skin, 0.015 * width);
     const like = within(planes, features, skinLooks, 16);
+    // Well inside the face it is skin whatever light falls on it.
+    const inside = planes.make();
+    planes.fill(inside, shrunk(outlineOf(face, 'oval', long), 0.8));
+    planes.blur(inside, 0.04 * width);
+    planes.most(like, inside);
     planes.times(skin, like);
     // Deep shadows on a face are skin as well.
     planes.widen(skin, 0.06 * width);
@@ -139,6 +157,53 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
     planes.put(bare, out.other);
     return out;
   });
+}
+
+/** A bare ear against the skin of the face: no paler and bluer than this, and no darker, in the units of the features. */
+const EAR = { red: -0.08, pale: -0.05, blue: -0.25, light: -0.8 };
+/** Smallest part of an ear that is worth having, in squared face widths; and how much hair may fall below one that is bare. */
+const EAR_PART = 0.03;
+const HAIR_BELOW = 0.6;
+
+/** Share of an ear that has to look like skin for it to be one without further question. */
+const BARE = 0.6;
+
+/** Adds an ear where one may be, unless hair lies over it: that is no skin, paler or darker than it, or falls on below the ear. */
+function addBareEar(
+  planes: Planes,
+  outline: [number, number][],
+  width: number,
+  features: Features,
+  skin: Gaussian,
+  oval: number,
+  person: number,
+  hair: number,
+  out: number,
+): void {
+  const ear = planes.make();
+  planes.fill(ear, outline);
+  planes.without(ear, oval);
+  planes.times(ear, person);
+  const area = planes.sum(ear);
+  if (area < EAR_PART * width * width) return;
+  const [blue, red, light] = features.map((f, i) => planes.briefly(() => planes.sum(planes.product(f, ear)) / area) - skin.mean[i]);
+  const bare = within(planes, features, [skin], 16);
+  planes.without(bare, hair);
+  if (red < EAR.pale || planes.sum(planes.product(bare, ear)) < BARE * area) {
+    if (red < EAR.red || blue < EAR.blue || light < EAR.light) return;
+    const below = planes.make();
+    planes.fill(
+      below,
+      outline.map(([x, y]): [number, number] => [x, y + 0.45 * width]),
+    );
+    planes.without(below, oval);
+    const place = planes.sum(below);
+    planes.times(below, person);
+    planes.times(below, hair);
+    if (planes.sum(below) > HAIR_BELOW * place) return;
+  }
+  planes.blur(ear, 0.02 * width);
+  planes.most(out, ear);
 }
 
 /** What the place alone says of hair against skin, as a logarithm of odds: within the face skin, above and beside it hair, at the throat skin. */
@@ -157,14 +222,27 @@ function drawPrior(planes: Planes, face: Face, long: number, width: number, oval
     planes.blur(inside, 0.05 * width);
     kernels.mixIn(prior, inside, planes.count, 1, -3, 0);
   });
-  // Hair seldom falls over what lies below the brows.
-  add(outlineOf(face, 'oval', long).filter((_, i) => i >= 8 && i <= 28), -5, 0.06);
+  // Hair seldom falls over what lies below the brows, but for the sides.
+  add(
+    shrunk(
+      outlineOf(face, 'oval', long).filter((_, i) => i >= 8 && i <= 28),
+      0.8,
+    ),
+    -6,
+    0.06,
+  );
   add(throat(face, long, width), -3, 0.08);
-  for (const ear of earOutlines(face, long)) add(ear, -2, 0.03);
+  for (const ear of earOutlines(face, long)) add(ear, -4, 0.03);
   // And the further below the chin, the more likely it is a garment.
   for (const far of [0.2, 0.5, 0.8]) add(below(face, long, far), -0.7, 0.1);
   kernels.mixIn(prior, prior, planes.count, 1, 0, 1);
   return prior;
+}
+
+/** An outline drawn in towards its middle. */
+function shrunk(outline: readonly (readonly [number, number])[], by: number): [number, number][] {
+  const [x, y] = [0, 1].map((c) => outline.reduce((sum, p) => sum + p[c], 0) / outline.length);
+  return outline.map((p): [number, number] => [x + (p[0] - x) * by, y + (p[1] - y) * by]);
 }
 
 /** Below the jaw, between its corners, three quarters of a face's width down. */
@@ -177,13 +255,10 @@ function throat(face: Face, long: number, width: number): [number, number][] {
 }
 
 /** Hair that has the colours of the skin beside it, as light hair in coloured light: by its contrast or its light, when all of a band differs from the skin. */
-function learnUnlike(planes: Planes, features: Features, bands: readonly number[], skin: Gaussian): Gaussian[] {
-  return bands.flatMap((band) => {
-    const looks = learn(planes, features, band, 'hair');
-    if (!looks) return [];
-    const apart = Math.hypot(...looks.mean.map((m, i) => (m - skin.mean[i]) / FAR[i]));
-    return apart > 1 ? [looks] : [];
-  });
+function learnUnlike(planes: Planes, features: Features, band: number, skin: Gaussian): Gaussian[] {
+  const looks = learn(planes, features, band, 'hair');
+  if (!looks) return [];
+  return Math.hypot(...looks.mean.map((m, i) => (m - skin.mean[i]) / FAR[i])) > 1 ? [looks] : [];
 }
 
 /** The three parts of what lies below a chin: to the left, in the middle and to the right, as far as the planes reach. */

@@ -14,6 +14,9 @@ const quantile = (sorted: readonly number[], share: number): number => sorted[Ma
 
 /** Mean height of an open mouth, in face widths, below which no teeth show. */
 const OPEN = 0.012;
+/** The same in a photo without colours, and the redness of lips below which it has none. */
+const WIDE_OPEN = 0.05;
+const COLOURED = 0.06;
 
 /**
  * Teeth, in planes about the mouth; null behind closed lips. Inside an open mouth they are what is less red than the lips and not dark.
@@ -26,8 +29,9 @@ export function drawTeeth(planes: Planes, face: Face, long: number, { luma, blue
   const across = Math.hypot(corners[0][0] - corners[1][0], corners[0][1] - corners[1][1]);
   const mouth = planes.make();
   planes.fill(mouth, outlineOf(face, 'mouth', long));
-  if (planes.sum(mouth) < OPEN * width * across) return null;
-  planes.widen(mouth, 0.01 * width);
+  const area = planes.sum(mouth);
+  if (area < OPEN * width * across) return null;
+  planes.widen(mouth, 0.014 * width);
   const lips = planes.make();
   planes.fill(lips, outlineOf(face, 'lips', long));
   planes.without(lips, mouth);
@@ -49,7 +53,10 @@ export function drawTeeth(planes: Planes, face: Face, long: number, { luma, blue
     planes.widen(beside, 0.04 * width);
     planes.without(skin, beside);
   });
-  const ofLips = Math.max(0.12, quantile(valuesIn(planes, redness, lips), 0.5));
+  const lipsOwn = quantile(valuesIn(planes, redness, lips), 0.5);
+  // Without colours a light on the lips looks the same as teeth, unless the mouth is wide open.
+  if (lipsOwn < COLOURED && area < WIDE_OPEN * width * across) return null;
+  const ofLips = Math.max(0.12, lipsOwn);
   // In warm light teeth are as red as lips in the light of day, but never redder than the skin beside them.
   const ofSkin = quantile(valuesIn(planes, redness, skin), 0.5);
   const most = Math.max(0.62 * ofLips, Math.min(ofSkin, 0.8 * ofLips));
@@ -57,7 +64,7 @@ export function drawTeeth(planes: Planes, face: Face, long: number, { luma, blue
   const teeth = planes.copy(redness);
   planes.ramp(teeth, most, 0.72 * most);
   const bright = planes.copy(luma);
-  planes.ramp(bright, 0.35 * brightest, 0.55 * brightest);
+  planes.ramp(bright, 0.3 * brightest, 0.48 * brightest);
   planes.times(teeth, bright);
   planes.times(teeth, mouth);
   // Gaps between teeth are closed, single specks of light left out.
@@ -67,7 +74,7 @@ export function drawTeeth(planes: Planes, face: Face, long: number, { luma, blue
   };
   close(0.014);
   planes.widen(teeth, -0.008 * width);
-  planes.widen(teeth, 0.012 * width);
+  planes.widen(teeth, 0.016 * width);
   planes.times(teeth, mouth);
   planes.blur(teeth, 0.004 * width);
   return teeth;

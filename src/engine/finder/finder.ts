@@ -50,7 +50,11 @@ export class Finder {
     const from = (v: number) => Math.round((v / long) * GRID);
     return {
       version: 1,
-      faces: kept.map((f): Face => ({ score: Math.round(f.score * 1000) / 1000, mesh: Array.from(f.points, from), irises: Array.from(f.irises, from) })),
+      faces: kept.map((f): Face => ({
+        score: Math.round(f.score * 1000) / 1000,
+        mesh: Array.from(f.points, from),
+        irises: Array.from(f.irises, from),
+      })),
       person: { ...person, map: toBase64(person.map) },
     };
   }

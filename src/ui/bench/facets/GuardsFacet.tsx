@@ -8,7 +8,17 @@ import { changeCoat } from '@/core/piece/edits';
 import { coatSchema, type Coat, type Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
 import { controlEdit } from '@/store/editing';
-import { findGuards, keepChoice, measureExactly, measureUnchanged, recallFinding, stopFinding, takeFace, takePerson, useGuards } from '@/store/guards';
+import {
+  findGuards,
+  keepChoice,
+  measureExactly,
+  measureUnchanged,
+  recallFinding,
+  stopFinding,
+  takeFace,
+  takePerson,
+  useGuards,
+} from '@/store/guards';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
