@@ -27,6 +27,9 @@ export function flowField(machine: Machine, scratch: Scratch, tile: Tile, sigma:
   return { tx, ty, share };
 }
 
+/** Pixels between two samples of a blur along a flow. */
+export const stepAlong = (sigma: number): number => (sigma > 3 ? 1.5 : 1);
+
 /** A tile's colours along its flow: line integral convolution with a Gaussian of `sigma` pixels, eased by a plane or everywhere. In place. */
 export function blurAlong(machine: Machine, scratch: Scratch, tile: Tile, { tx, ty }: Flow, sigma: number, ease = 0): void {
   const { ptr, stride, width, height, count } = tile;
@@ -41,7 +44,7 @@ export function blurAlong(machine: Machine, scratch: Scratch, tile: Tile, { tx, 
     ty,
     sigma,
     ease,
-    step: sigma > 3 ? 1.5 : 1,
+    step: stepAlong(sigma),
     dst: ptr,
     stride,
     planes: 3,
