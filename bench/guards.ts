@@ -84,7 +84,7 @@ export async function unchangedReadout(): Promise<void> {
     const times = await page.evaluate(async (list) => {
       const { dermatexEngine } = globalThis as unknown as Holder;
       const [key] = (dermatexEngine.guards as unknown as { findings: Map<string, unknown> }).findings.keys() as unknown as string[];
-      const guards = { regions: {}, faces: {}, hints: [], hairs: [], standsOut: false };
+      const guards = { regions: {}, faces: {}, hints: [], hairs: [], kept: [], standsOut: false };
       const photo = { key, name: 'keeper.jpg', width: 1200, height: 1500 };
       const found: number[] = [];
       for (let i = 0; i < 14; i++) {

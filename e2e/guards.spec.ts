@@ -210,3 +210,25 @@ test('a subject cleaned by touch, by a pen and by a mouse', { tag: '@phone' }, a
   expect(pen).toBeGreaterThan(60);
   expect(pen).toBeLessThan(250);
 });
+
+test('a whole face follows the tone, and something else is kept by a tap', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Foxed paper');
+  await facet(page, 'Blend');
+  await type(page, 'Strength', '100');
+  await settled(page);
+  const textured = await look(page, 0.1, 0.6);
+  await find(page);
+  const tone = page.getByRole('switch', { name: 'Follow the tone' }).first();
+  await expect(tone).not.toBeChecked();
+  await page.getByRole('radio', { name: 'Whole face' }).click();
+  await expect(tone).toBeChecked();
+  await settled(page);
+  // One tap to arm, one to keep the corner of the background that is tapped.
+  await page.getByRole('button', { name: 'Keep something else: tap it' }).click();
+  await page.getByRole('radio', { name: 'The picture' }).click();
+  await paint(page, [[0.1, 0.6]]);
+  await settled(page);
+  await expect(page.getByTestId('region-kept')).toBeVisible();
+  expect(apart(await look(page, 0.1, 0.6), textured)).toBeGreaterThan(4);
+});

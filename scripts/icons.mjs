@@ -12,6 +12,7 @@ const names = [
   'eye-off-outline',
   'eye-outline',
   'eyedropper',
+  'gesture-tap',
   'help',
   'image-outline',
   'image-plus',

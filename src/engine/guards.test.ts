@@ -111,6 +111,24 @@ it('what is kept takes on a coat’s tone without its marks when it follows the 
   expect(Math.abs(follows.mean - free.mean)).toBeLessThan(3);
 });
 
+it('a tap keeps what it touches up to its edges, and another one leaves it out again', async () => {
+  const engine = await make();
+  const tap = (keep: boolean, x: number, y: number, size = 500) => ({ keep, size, points: [[x / W, y / H]] });
+  const kept = (...taps: object[]) => guardsSchema.parse({ regions: { subject: { amount: 0 } }, kept: taps });
+  // The red disc of radius 70, by a tip of 100 pixels.
+  const one = await draw(engine, piece({ guards: kept(tap(true, 150, 160)) }));
+  expect([one(150, 160), one(185, 160)]).toEqual([200, 200]);
+  // Beyond the disc's edge is another colour, further away than the tip reaches is nothing.
+  expect(one(228, 160)).toBeLessThan(4);
+  expect(one(150, 250)).toBeLessThan(4);
+  const less = await draw(engine, piece({ guards: kept(tap(true, 150, 160), tap(false, 190, 160, 120)) }));
+  expect(less(150, 160)).toBe(200);
+  expect(less(188, 160)).toBeLessThan(40);
+  // It belongs to the photo: a crop leaves it there.
+  const ready = readySchema.parse({ crop: { x: 0.25, y: 0.2, w: 0.5, h: 0.6 } });
+  expect((await draw(engine, piece({ guards: kept(tap(true, 150, 160)), ready })))(50, 100)).toBe(200);
+});
+
 it('can be painted on, widened and used as a mask', async () => {
   const engine = await make();
   const settings = (subject: object) => guardsSchema.parse({ regions: { subject: { amount: 1, ...subject } } });

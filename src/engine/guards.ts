@@ -29,7 +29,7 @@ export type Find = (key: string, input: () => Promise<FinderInput>, options: Fin
 export type Guarded = Pick<Piece, 'photo' | 'guards'>;
 
 /** Regions that are measured without any model. */
-const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'painted'];
+const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'kept', 'painted'];
 const NO_HAIRS: Guards['hairs'] = [];
 const NO_HINTS: Guards['hints'] = [];
 const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
@@ -143,12 +143,16 @@ export class Guardian {
     const used = regionIds.filter((region) => (amounts[region] ?? 0) > 0);
     const given = (piece.guards ?? NO_GUARDS).regions;
     const settings = { regions: Object.fromEntries(used.map((region) => [region, given[region] ?? {}])) };
-    const key = `${piece.photo.key}:${id}:${used.map((region) => `${region}=${amounts[region]}:${fingerprint(settings.regions[region])}`).join()}`;
+    const strokes = used.includes('kept') ? (piece.guards?.kept ?? []) : [];
+    const kept = strokes.length > 0 ? { photo: await this.photo(piece.photo), strokes } : undefined;
+    const key = `${piece.photo.key}:${id}:${kept ? identify(strokes) : ''}:${used.map((region) => `${region}=${amounts[region]}:${fingerprint(settings.regions[region])}`).join()}`;
     const picture = await this.library.made('guard', key, size, async (target) => {
       const scratch = this.pool.heap.take(regionsScratch(size));
       try {
-        await this.growths.draw(`${piece.photo.key}:${id}`, { planes: at, size, settings, amounts }, (order: GuardOrder) =>
-          this.pool.everywhere<number>({ call: 'guard', order, target, scratch }),
+        await this.growths.draw(
+          `${piece.photo.key}:${id}:${kept ? identify(strokes) : ''}`,
+          { planes: at, size, settings, amounts, kept },
+          (order: GuardOrder) => this.pool.everywhere<number>({ call: 'guard', order, target, scratch }),
         );
       } finally {
         this.pool.heap.give(scratch);

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { choiceRegions, guardSentence, type GuardChoice } from '../core/guards/choices';
 import type { Finding } from '../core/guards/finding';
-import { guardsSchema, type Guards, type Hint, type RegionId, type RegionSettings } from '../core/guards/schema';
+import { guardsSchema, type Guards, type Hint, type Kept, type RegionId, type RegionSettings } from '../core/guards/schema';
 import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
 import type { Stroke } from '../core/strokes/schema';
@@ -14,8 +14,8 @@ import { complain, say } from './notices';
 import { readyOf } from './ready';
 import { words } from './words';
 
-/** What a stroke does to the chosen region; the last two tell the subject by strokes. */
-export type GuardDoes = 'put' | 'take' | 'keep' | 'leave' | 'hair';
+/** What a stroke does to the chosen region: paints on it, tells the subject from its background, or lets what it touches grow and leaves it out. */
+export type GuardDoes = 'put' | 'take' | 'keep' | 'leave' | 'hair' | 'grow' | 'spare';
 
 interface GuardsState {
   /** What was found on the photo of the piece on the bench. */
@@ -118,6 +118,8 @@ export const addRegionStroke = (id: RegionId, stroke: Stroke) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], strokes: [...(g.regions[id]?.strokes ?? []), stroke] } } }));
 
 export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));
+export const addKept = (kept: Kept) => withGuards((g) => ({ kept: [...g.kept, kept] }));
+export const clearKept = withGuards(() => ({ kept: [] }));
 export const clearHints = withGuards(() => ({ hints: [], hairs: [] }));
 export const addHair = (hair: Guards['hairs'][number]) => withGuards((g) => ({ hairs: [...g.hairs, hair] }));
 export const takeWhatStandsOut = (standsOut: boolean) => withGuards(() => ({ standsOut }));

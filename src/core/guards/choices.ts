@@ -13,6 +13,8 @@ export type GuardChoice = (typeof guardChoices)[number]['id'];
 /** Skin runs out softly over jaw and neck, so that no mask shows: widened, and feathered far (common practice, no source). */
 const SOFT = { expand: 8, feather: 40 };
 const OF_FACE: readonly RegionId[] = ['brows', 'lips', 'ears', 'skin'];
+/** Regions that no choice touches. */
+const BESIDE: readonly RegionId[] = ['irises', 'catchlights', 'detail', 'accents', 'kept', 'painted'];
 const ALWAYS: readonly RegionId[] = ['eyes', 'teeth', 'nostrils'];
 
 /** Whether what a choice keeps follows the tone of the coats unless it is told otherwise: a whole face that does not looks cut out. */
@@ -31,7 +33,7 @@ export function choiceRegions(
 function choiceAmounts(choice: GuardChoice, amount: number): Partial<Record<RegionId, Partial<RegionSettings>>> {
   const out: Partial<Record<RegionId, Partial<RegionSettings>>> = {};
   for (const { id, amount: own } of regions) {
-    if (id !== 'detail' && id !== 'accents' && id !== 'painted') out[id] = { amount: Math.round(own * amount * 1000) / 1000 };
+    if (!BESIDE.includes(id)) out[id] = { amount: Math.round(own * amount * 1000) / 1000 };
   }
   if (choice === 'features') return out;
   for (const id of ALWAYS) out[id] = { amount };

@@ -5,7 +5,8 @@ import { layGrowing, layStrokes } from '../strokes/lay';
 import type { Stroke } from '../strokes/schema';
 import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';
-import { regionIds, settingsOf, type Guards, type RegionId } from './schema';
+import { growKept } from './kept';
+import { regionIds, settingsOf, type Guards, type Kept, type RegionId } from './schema';
 import { UNITS } from '../image/unit';
 
 export interface GuardOrder {
@@ -14,6 +15,8 @@ export interface GuardOrder {
   size: { width: number; height: number };
   settings: Pick<Guards, 'regions'>;
   amounts: Partial<Record<RegionId, number>>;
+  /** What was kept by a tap, and the photo over which that grows. */
+  kept?: { photo: Picture; strokes: readonly Kept[] };
   /** Where planes of the drawing before lie, while a stroke grows. */
   growth?: GuardGrowth;
 }
@@ -38,7 +41,7 @@ export interface GuardGrowth {
  */
 export function drawGuard(
   machine: Machine,
-  { planes: found, size, settings, amounts, growth }: GuardOrder,
+  { planes: found, size, settings, amounts, kept, growth }: GuardOrder,
   target: Picture,
   scratchAt: number,
 ): number {
@@ -49,8 +52,8 @@ export function drawGuard(
   const region = { x: 0, y: 0, width, height };
   const context = { machine, scratch, unit: long / UNITS, width, height };
   const painted = (id: RegionId, strokes: readonly Stroke[]) => {
-    const plane = planes.make();
-    if (id !== 'painted') machine.kernels.unpackPlane(planeOf(found, size, id), plane, width * height);
+    const plane = id === 'kept' && kept ? growKept(machine, scratch, kept.photo, size, kept.strokes) : planes.make();
+    if (id !== 'painted' && id !== 'kept') machine.kernels.unpackPlane(planeOf(found, size, id), plane, width * height);
     layStrokes(context, plane, region, strokes);
     return plane;
   };
@@ -66,7 +69,8 @@ export function drawGuard(
   const isNew = !growth || growth.count === 0;
   for (const id of isNew ? regionIds : []) {
     const { strokes } = settingsOf(settings, id);
-    if ((amounts[id] ?? 0) <= 0 || id === growth?.region || (id === 'painted' && strokes.length === 0)) continue;
+    if ((amounts[id] ?? 0) <= 0 || id === growth?.region) continue;
+    if (strokes.length === 0 && (id === 'painted' || (id === 'kept' && !kept))) continue;
     planes.briefly(() => hold(whole, id, painted(id, strokes)));
   }
   let count = 0;

@@ -47,6 +47,25 @@ export const meshPoint = ({ mesh }: Pick<Face, 'mesh'>, i: number, long: number)
   (mesh[3 * i + 1] * long) / GRID,
 ];
 
+/** An iris in pixels. */
+export interface Iris {
+  x: number;
+  y: number;
+  radius: number;
+}
+
+/** Both irises, the person's right one first, in pixels of a picture whose long side has `long`; null where they were not looked for. */
+export function irisOf({ irises }: Pick<Face, 'irises'>, long: number): [Iris, Iris] | null {
+  if (!irises) return null;
+  const k = long / GRID;
+  const [right, left] = [0, 5].map((first) => {
+    const [x, y] = [irises[2 * first] * k, irises[2 * first + 1] * k];
+    const around = [1, 2, 3, 4].map((i) => Math.hypot(irises[2 * (first + i)] * k - x, irises[2 * (first + i) + 1] * k - y));
+    return { x, y, radius: around.reduce((a, b) => a + b, 0) / 4 };
+  });
+  return [right, left];
+}
+
 /** Width of a face: the distance in space of the points before its ears, in pixels of a picture whose long side has `long`. */
 export function faceWidth({ mesh }: Pick<Face, 'mesh'>, long: number): number {
   const [a, b] = [234 * 3, 454 * 3];

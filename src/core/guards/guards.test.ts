@@ -34,8 +34,11 @@ it('the trade’s amounts hold until others are set (common practice)', () => {
     skin: 0,
     body: 0,
     hair: 0,
+    irises: 0,
+    catchlights: 0,
     detail: 0,
     accents: 0,
+    kept: 1,
     painted: 1,
   });
   expect(amountsOf({ regions: { lips: { amount: 0.2 } } }, { eyes: 0.4 })).toMatchObject({ lips: 0.2, eyes: 0.4, brows: 0.5 });

@@ -5,6 +5,7 @@ import { padded, Scratch, type Region } from '../image/tile';
 import { drawAccents, drawDetail } from './detail';
 import { drawFaces, type Tones } from './faces';
 import { faceWidth, type Face } from './finding';
+import { drawIrises, eyesExtent, type IrisPlanes } from './irises';
 import { headExtent, mouthExtent } from './outlines';
 import { refine } from './guided';
 import { Planes } from '../image/planes';
@@ -44,8 +45,8 @@ export const planeBytes = ({ width, height }: { width: number; height: number })
 export const regionsBytes = (size: { width: number; height: number }): number => planeBytes(size) * foundIds.length;
 /** Working memory: some forty planes of f32. */
 export const regionsScratch = ({ width, height }: { width: number; height: number }): number => (padded(width, height) + 16) * 4 * 52 + 2 ** 20;
-/** How many pixels wide a face is in the planes on which its mouth is looked at. */
-const MOUTH_SIDE = 300;
+/** How many pixels wide a face is in the planes on which its mouth and eyes are looked at. */
+const FEATURE_SIDE = 300;
 /** The same for its skin and hair, and the memory that those take beside the others. */
 const HEAD_SIDE = 96;
 export const HEAD_SCRATCH = 80 * 2 ** 20;
@@ -82,9 +83,16 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
   planes.briefly(() => put('accents', drawAccents(planes, tones, Math.max(1, long / 300))));
 
   const made = drawFaces(planes, faces, long, tones.luma);
+  const eyes = { irises: planes.make(), catchlights: planes.make() };
+  for (const face of faces)
+    lookCloser<keyof IrisPlanes>(planes, photo, face, eyesExtent(face, long), FEATURE_SIDE, eyes, (closer, closeLong) =>
+      drawIrises(closer.planes, face, closeLong, closer.tones),
+    );
+  put('irises', eyes.irises);
+  put('catchlights', eyes.catchlights);
   const teeth = planes.make();
   for (const face of faces)
-    lookCloser(planes, photo, face, mouthExtent(face, long), MOUTH_SIDE, { teeth }, (closer, closeLong) => {
+    lookCloser(planes, photo, face, mouthExtent(face, long), FEATURE_SIDE, { teeth }, (closer, closeLong) => {
       const drawn = drawTeeth(closer.planes, face, closeLong, closer.tones);
       return drawn === null ? null : { teeth: drawn };
     });

@@ -5,6 +5,8 @@ import { share, slider } from '../schema';
 /** Regions of a photo that coats leave alone, with the amounts that retouchers use (common practice, no source). */
 export const regions = [
   { id: 'eyes', label: 'Eyes', amount: 1, face: true },
+  { id: 'irises', label: 'Irises', amount: 0, face: true },
+  { id: 'catchlights', label: 'Lights in the eyes', amount: 0, face: true },
   { id: 'brows', label: 'Brows', amount: 0.5, face: true },
   { id: 'lips', label: 'Lips', amount: 0.65, face: true },
   { id: 'teeth', label: 'Teeth', amount: 1, face: true },
@@ -16,13 +18,14 @@ export const regions = [
   { id: 'subject', label: 'Subject', amount: 0.3, face: false },
   { id: 'detail', label: 'Fine detail', amount: 0, face: false },
   { id: 'accents', label: 'Colour accents', amount: 0, face: false },
+  { id: 'kept', label: 'Kept by a tap', amount: 1, face: false },
   { id: 'painted', label: 'Painted by hand', amount: 1, face: false },
 ] as const;
 export type RegionId = (typeof regions)[number]['id'];
 export const regionIds = regions.map((r) => r.id) as [RegionId, ...RegionId[]];
-/** Regions that are measured on the photo. The one painted by hand has only strokes. */
-export type FoundId = Exclude<RegionId, 'painted'>;
-export const foundIds = regionIds.filter((id): id is FoundId => id !== 'painted');
+/** Regions that are measured on the photo. Those kept by a tap or painted by hand are made of strokes. */
+export type FoundId = Exclude<RegionId, 'kept' | 'painted'>;
+export const foundIds = regionIds.filter((id): id is FoundId => id !== 'kept' && id !== 'painted');
 
 /** How one region is guarded: by how much, and how its outline was corrected. Strokes and lengths are relative to the file, like those of spots. */
 export const regionSchema = z
@@ -69,6 +72,11 @@ export const guardsSchema = z
       .default([]),
     /** The person found is the subject, or is not, however sure that is. */
     person: z.boolean().optional(),
+    /** Taps and strokes from which a region grows along colours and edges, or that it leaves out: size in u of the file. */
+    kept: z
+      .array(z.object({ keep: z.boolean(), size: z.number().min(1).max(1000), points: path }).strict())
+      .max(200)
+      .default([]),
     /** No person was found, and what stands out is taken as the subject. */
     standsOut: z.boolean().default(false),
     /** Strokes along hair and fur, where a cut-out looks for finer edges: size in u of the file. */
@@ -80,6 +88,7 @@ export const guardsSchema = z
   .strict();
 export type Guards = z.output<typeof guardsSchema>;
 export type Hint = Guards['hints'][number];
+export type Kept = Guards['kept'][number];
 
 const defaults = new Map<RegionId, number>(regions.map((r) => [r.id, r.amount]));
 

@@ -1,5 +1,5 @@
 import { outlineOf } from '../guards/outlines';
-import { SURE, type Finding } from '../guards/finding';
+import { irisOf, SURE, type Finding } from '../guards/finding';
 import { unitOf } from '../image/unit';
 import { fromFile, readiedSize, type Size } from '../ready/geometry';
 import { neutralReady, type Ready } from '../ready/schema';
@@ -28,7 +28,7 @@ export const setMarks = (id: string, change: (marks: readonly Mark[]) => Mark[])
 export const recolourMarks = (id: string, colour: string): Edit =>
   changeSource(id, ({ strokes }) => ({ colour, strokes: strokes.map(({ colour: _own, ...mark }) => mark) }));
 
-/** An iris is about this part of an eye's width: 11.7 of 30 mm (common practice, no source). */
+/** Where the irises themselves were not found, one is about this part of an eye's width: 11.7 of 30 mm (common practice, no source). */
 const IRIS = 0.42;
 /** Mesh points of the outer and inner corner of each eye. */
 const eyes = ['leftEye', 'rightEye'] as const;
@@ -42,6 +42,16 @@ export function irisMarks({ faces }: Finding, photo: Size, ready: Ready = neutra
     .filter(({ score }) => score >= SURE)
     .flatMap((face) =>
       eyes.map((eye) => {
+        const at = ([x, y]: readonly [number, number]) => {
+          const [fx, fy] = fromFile(photo, ready, [x, y]);
+          return [fx * frame.width, fy * frame.height] as const;
+        };
+        const iris = irisOf(face, long)?.[eye === 'rightEye' ? 0 : 1];
+        if (iris) {
+          const [middle, rim] = [at([iris.x, iris.y]), at([iris.x + iris.radius, iris.y])];
+          const size = (2 * Math.hypot(rim[0] - middle[0], rim[1] - middle[1])) / unit;
+          return markSchema.parse({ size: Math.max(0.01, size), hardness: 0.5, points: [[middle[0] / frame.width, middle[1] / frame.height, 1]] });
+        }
         const outline = outlineOf(face, eye, long).map((point) => fromFile(photo, ready, point));
         const [xs, ys] = [outline.map((p) => p[0] * frame.width), outline.map((p) => p[1] * frame.height)];
         const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2;

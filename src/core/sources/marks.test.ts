@@ -1,5 +1,6 @@
 import { pullTile } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
+import { GRID } from '../guards/finding';
 import { addMark, irisMarks, recolourMarks } from '../piece/marks';
 import { hasPainting, withoutPainting } from '../piece/recipe';
 import { setReady } from '../piece/rebase';
@@ -214,6 +215,20 @@ it('irises are marked within the outline of each eye of faces that are certain',
     [0.63, 0.4],
     [0.38, 0.4],
   ]);
+  // Where the iris itself was found, it is marked there: here at 90, 70 with a radius of 6 pixels.
+  const k = GRID / 400;
+  const ring = [
+    [90, 70],
+    [96, 70],
+    [90, 64],
+    [84, 70],
+    [90, 76],
+  ].flat();
+  const irises = [...ring, ...ring].map((v) => Math.round(v * k));
+  const [first] = irisMarks({ version: 1, faces: faces.map((face) => ({ ...face, irises })), person: null }, { width: 400, height: 200 });
+  expect(first.points[0][0]).toBeCloseTo(90 / 400, 3);
+  expect(first.points[0][1]).toBeCloseTo(70 / 200, 3);
+  expect(first.size).toBeCloseTo(12 * 5, 0);
   // 42 % of an eye 40 pixels wide, at 5 u to a pixel.
   for (const { size } of marks) expect(Math.abs(size - 0.42 * 40 * 5)).toBeLessThan(1);
 });

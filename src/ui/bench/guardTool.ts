@@ -3,7 +3,7 @@ import { strokeSchema, type Stroke } from '@/core/strokes/schema';
 import { useBench } from '@/store/bench';
 import { HeldEdit } from '@/store/editing';
 import { useBrush } from '@/store/brush';
-import { addHair, addHint, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
+import { addHair, addHint, addKept, addRegionStroke, lengthOnFile, onFile, useGuards } from '@/store/guards';
 import type { Tool, ToolPoint } from './gestures';
 import { words } from '../words';
 
@@ -24,6 +24,7 @@ const edit = () => {
   const size = lengthOnFile(piece, useBrush.getState().size);
   const path = () => points.slice(0, MOST_OF_PATH).map(([x, y]): [number, number] => [x, y]);
   if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: path() });
+  if (does === 'grow' || does === 'spare') return addKept({ keep: does === 'grow', size, points: path() });
   if (does === 'hair') return addHair({ size, points: path() });
   tip ??= strokeSchema.parse({ does, size, hardness: 0.5, strength: 1, flow: 1, points: points.slice(0, 1) });
   return addRegionStroke(region, { ...tip, points: points.slice(0, MOST_OF_STROKE) });
@@ -44,7 +45,14 @@ const show = () => {
   // Strokes on the subject are worked out when the finger lifts: all of the photo goes through them.
   if (change && !isHint()) held.show(change);
 };
-const isHint = () => ['keep', 'leave', 'hair'].includes(useGuards.getState().does);
+const isHint = () => ['keep', 'leave', 'hair', 'grow', 'spare'].includes(useGuards.getState().does);
+
+const stepOf = () => {
+  const { does } = useGuards.getState();
+  if (does === 'hair') return words.guard.refineAlongHair;
+  if (does === 'grow' || does === 'spare') return does === 'grow' ? words.guard.keepThis : words.guard.leaveThis;
+  return isHint() ? words.guard.markTheSubject : words.guard.paintOnAGuard;
+};
 
 /** Paints on the chosen guard, or tells the subject by strokes. */
 export const guardTool: Tool = {
@@ -62,7 +70,7 @@ export const guardTool: Tool = {
   up() {
     const change = edit();
     if (change) held.show(change);
-    held.keep(useGuards.getState().does === 'hair' ? words.guard.refineAlongHair : isHint() ? words.guard.markTheSubject : words.guard.paintOnAGuard);
+    held.keep(stepOf());
     points = [];
     useGuards.getState().set({ painting: false });
   },
@@ -85,5 +93,7 @@ export function guardSentence(): string | null {
     keep: words.guard.markingTheSubject,
     leave: words.guard.markingTheBackground,
     hair: words.guard.refiningEdgesAlongHair,
+    grow: words.guard.tapWhatIsToBeKept,
+    spare: words.guard.tapWhatIsToBeLeft,
   }[does];
 }

@@ -19,6 +19,7 @@ import {
   takePerson,
   useGuards,
 } from '@/store/guards';
+import { useArming } from '@/store/arming';
 import { complain } from '@/store/notices';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -69,12 +70,20 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
           <Act main icon="account-search-outline" onPress={() => void findGuards()}>
             {words.guards.findFacesAndPeople}
           </Act>
+          <Act icon="gesture-tap" onPress={keepThis}>
+            {words.guards.keepThis}
+          </Act>
         </Acts>
       ) : null}
       {guarded ? (
         <>
           <Found piece={piece} />
           <WhatIsKept piece={piece} />
+          <Acts>
+            <Act icon="gesture-tap" onPress={keepThis}>
+              {words.guards.keepThis}
+            </Act>
+          </Acts>
           <Choice
             label={words.common.see}
             value={show}
@@ -116,6 +125,12 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
       ) : null}
     </View>
   );
+}
+
+/** The next taps on the picture keep what they touch. */
+function keepThis() {
+  useGuards.getState().set({ region: 'kept', does: 'grow', show: 'colour' });
+  useArming.getState().arm(true);
 }
 
 const neutral = guardsSchema.parse({});

@@ -7,7 +7,7 @@ import { addPart } from '@/core/piece/edits';
 import type { Coat, Piece } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { controlEdit, panelEdit, stepOf } from '@/store/editing';
-import { clearHints, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type GuardDoes } from '@/store/guards';
+import { clearHints, clearKept, setOwnAmount, setRegion, takeWhatStandsOut, useGuards, type GuardDoes } from '@/store/guards';
 import { recolourIrises } from '@/store/marks';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
@@ -30,7 +30,7 @@ export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: str
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
   const own = coat?.guardAmounts !== undefined ? coat : null;
   const amount = own?.guardAmounts?.[id] ?? settings.amount;
-  const kept = id === 'painted' ? undefined : report?.[id];
+  const kept = id === 'painted' || id === 'kept' ? undefined : report?.[id];
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   return (
     <div role="listitem" style={{ borderBottom: `1px solid ${c.line}` }}>
@@ -44,7 +44,7 @@ export function RegionRow({ id, label, piece, coat }: { id: RegionId; label: str
           open,
           note: kept ? verdictOf(kept) : undefined,
           testID: `region-${id}`,
-          flip: () => set({ region: open ? null : id, does: 'put' }),
+          flip: () => set({ region: open ? null : id, does: id === 'kept' ? 'grow' : 'put' }),
         }}
         {...controlEdit(setAmount, `${label}: amount`, `guard.${own?.id ?? ''}.${id}`)}
       />
@@ -67,14 +67,23 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
   const { does, report, set } = useGuards();
   const { change } = useBench.getState();
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
-  const kept = id === 'painted' ? undefined : report?.[id];
+  const kept = id === 'painted' || id === 'kept' ? undefined : report?.[id];
   // What the subject's guard keeps is kept here too.
   const whole = own?.guardAmounts?.subject ?? settingsOf(piece.guards ?? { regions: {} }, 'subject').amount;
   const more = kept ? amountToKeep(kept, Math.max(amount, whole)) : amount;
   const setAmount = (v: number) => (own ? setOwnAmount(own.id, id, v) : setRegion(id, { amount: v }));
   const file = unitOf(piece.photo);
-  const drawn = settings.strokes.length > 0 || (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
+  const drawn =
+    settings.strokes.length > 0 ||
+    (id === 'kept' && (piece.guards?.kept.length ?? 0) > 0) ||
+    (id === 'subject' && (piece.guards?.hints.length ?? 0) + (piece.guards?.hairs.length ?? 0) > 0);
   const strokes: { value: GuardDoes; label: string }[] = [
+    ...(id === 'kept'
+      ? ([
+          { value: 'grow', label: words.region.keepThis },
+          { value: 'spare', label: words.region.leaveThis },
+        ] as const)
+      : []),
     { value: 'put', label: words.region.add },
     { value: 'take', label: words.common.erase },
     ...(id === 'subject'
@@ -139,7 +148,7 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
             onPress={() => {
               change(words.region.clearStrokesOn(label.toLowerCase()), (p) => {
                 const next = setRegion(id, { strokes: [] })(p);
-                return id === 'subject' ? clearHints(next) : next;
+                return id === 'subject' ? clearHints(next) : id === 'kept' ? clearKept(next) : next;
               });
             }}
           >
