@@ -26,6 +26,7 @@ import { Acts } from '../../kit/Acts';
 import { Choice } from '../../kit/Choice';
 import { Progress } from '../../kit/Progress';
 import { percent, Slider } from '../../kit/Slider';
+import { useGradually } from '../../kit/useGradually';
 import { RegionRow } from './RegionRow';
 import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
@@ -97,11 +98,7 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
             onChange={(v) => set({ show: v })}
           />
           {coat ? <Respect coat={coat} /> : null}
-          <div role="list" aria-label={words.guards.regions} style={{ borderTop: `1px solid ${c.line}`, marginTop: 8 }}>
-            {regions.map(({ id, label }) => (
-              <RegionRow key={id} id={id} label={label} piece={piece} coat={coat} />
-            ))}
-          </div>
+          <Regions piece={piece} coat={coat} />
           {coats > 0 ? (
             <View style={{ gap: 4, paddingTop: 8 }}>
               <Text style={{ color: c.quiet, fontSize: 13 }}>
@@ -124,6 +121,18 @@ export function GuardsFacet({ coat }: { coat: Coat | null }) {
         </>
       ) : null}
     </View>
+  );
+}
+
+function Regions({ piece, coat }: { piece: Piece; coat: Coat | null }) {
+  const c = useColours();
+  const shown = useGradually(regions.length, 4);
+  return (
+    <div role="list" aria-label={words.guards.regions} style={{ borderTop: `1px solid ${c.line}`, marginTop: 8 }}>
+      {regions.slice(0, shown).map(({ id, label }) => (
+        <RegionRow key={id} id={id} label={label} piece={piece} coat={coat} />
+      ))}
+    </div>
   );
 }
 
