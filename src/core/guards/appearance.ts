@@ -93,6 +93,18 @@ export function density(planes: Planes, features: Features, gaussians: readonly 
   return out;
 }
 
+/** Where a pixel lies within `free` squared deviations of the mean of one of some Gaussians: 1, falling softly to 0. */
+export function within(planes: Planes, features: Features, gaussians: readonly Gaussian[], free: number): number {
+  const out = planes.make();
+  for (const gaussian of gaussians)
+    planes.briefly(() => {
+      const one = density(planes, features, [gaussian]);
+      planes.machine.kernels.oddsOf(one, planes.make(gaussian.numbers[14] - free / 2), planes.count, 0, 2);
+      planes.most(out, one);
+    });
+  return out;
+}
+
 /** By elimination with pivots of a symmetric matrix that has an inverse. */
 function inverted(matrix: readonly (readonly number[])[]): { inverse: number[][]; determinant: number } {
   const n = matrix.length;

@@ -45,19 +45,22 @@ export function growKept(
       if (chosen.length === 0) return null;
       const seeds = planes.make();
       for (const stroke of chosen) planes.strokeOver(seeds, stroke.points, Math.max(0.75, SURE * pixels(stroke.size)));
-      return planes.geodesic(seeds, calm, tip * STEEP);
+      return { seeds, distance: planes.geodesic(seeds, calm, tip * STEEP) };
     };
-    const near = spread(true);
-    if (near === null) return;
+    const kept = spread(true);
+    if (kept === null) return;
+    const near = kept.distance;
     const reach = tip * REACH;
     const left = spread(false);
     if (left !== null) {
       // Further than what is to be left: not kept.
-      planes.machine.kernels.mixIn(left, near, planes.count, 1, -1, 0);
-      planes.ramp(left, -0.1 * tip, 0.1 * tip);
+      planes.machine.kernels.mixIn(left.distance, near, planes.count, 1, -1, 0);
+      planes.ramp(left.distance, -0.1 * tip, 0.1 * tip);
+      // What it touches is left out, whatever keeps it.
+      planes.without(left.distance, left.seeds);
     }
     planes.ramp(near, reach, 0.75 * reach);
-    if (left !== null) planes.times(near, left);
+    if (left !== null) planes.times(near, left.distance);
     refine(planes, guide, near, Math.max(2, long / 200), 4e-4);
     planes.put(near, out);
   });

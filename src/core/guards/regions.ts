@@ -11,7 +11,9 @@ import { refine } from './guided';
 import { Planes } from '../image/planes';
 import { foundIds, type Hint, type FoundId } from './schema';
 import { drawSalient } from './salient';
-import { drawBody, drawHead, type HeadPlanes, type SkinPlanes } from './skin';
+import { drawHead } from './drawHead';
+import type { HeadPlanes } from './head';
+import { drawBody } from './skin';
 import { fromHints } from './hints';
 import { drawTeeth } from './teeth';
 
@@ -117,7 +119,7 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
 }
 
 /** Skin and hair of all heads, and the bare skin of the whole photo at half the size: it is soft and wide. */
-function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): SkinPlanes & HeadPlanes {
+function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): HeadPlanes & { body: number } {
   const { machine, scratch } = planes;
   const out = { skin: planes.make(), body: planes.make(), hair: planes.make(), ears: planes.make(), other: planes.make() };
   const person = packed(planes, people);
