@@ -50,7 +50,9 @@ export async function simplifying(): Promise<void> {
     const drag = await timed(() => {
       const changed = { ...treatment, strength: 0.9 + 0.001 * ++turn };
       const coats = [below(changed)];
-      return engine.draw({ piece: { ...piece, coats }, region: { x: 0, y: 0, width: 786, height: 520 }, scale: 0.131, chosen: 'a' }, (p) => p[0], { quick: true });
+      return engine.draw({ piece: { ...piece, coats }, region: { x: 0, y: 0, width: 786, height: 520 }, scale: 0.131, chosen: 'a' }, (p) => p[0], {
+        quick: true,
+      });
     }, 12);
     line('  step of a drag of its strength at 0.4 MP, median', `${drag.median.toFixed(0)} ms`, drag.probe);
   }

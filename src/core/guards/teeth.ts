@@ -75,6 +75,8 @@ export function drawTeeth(planes: Planes, face: Face, long: number, { luma, blue
   close(0.014);
   planes.widen(teeth, -0.008 * width);
   planes.widen(teeth, 0.016 * width);
+  // Whole where it is likely: half a tooth that is kept shows as a stain.
+  planes.ramp(teeth, 0.08, 0.5);
   planes.times(teeth, mouth);
   planes.blur(teeth, 0.004 * width);
   return teeth;

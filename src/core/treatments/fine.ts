@@ -68,7 +68,21 @@ function strengths({ machine, scratch }: DrawContext, tile: Tile, { radius, floo
   kernels.thinned(xx, width, height, tx, ty, Math.max(1, radius * unit), out);
   const src = scratch.take(count * 16 + 64);
   kernels.interleave(out, 0, count, src, 1);
-  kernels.blurAlong({ src, w: width, h: height, tx, ty, sigma: 4 * unit, ease: 0, step: stepAlong(4 * unit), dst: out, stride: 0, planes: 1, y0: 0, y1: height });
+  kernels.blurAlong({
+    src,
+    w: width,
+    h: height,
+    tx,
+    ty,
+    sigma: 4 * unit,
+    ease: 0,
+    step: stepAlong(4 * unit),
+    dst: out,
+    stride: 0,
+    planes: 1,
+    y0: 0,
+    y1: height,
+  });
   // A change a pixel becomes a change a u: the same line however large it is drawn.
   kernels.smoothstep(out, count, floor / 255 / unit / 3, (floor + full) / 255 / unit / 3);
   scratch.release(mark);

@@ -91,7 +91,21 @@ function difference(context: DrawContext, tile: Tile, p: Params, factor: number,
   kernels.differenceAcross(even, width, height, tx, ty, Math.max(0.5, p.width * unit), SHARP, out);
   const src = scratch.take(count * 16 + 64);
   kernels.interleave(out, 0, count, src, 1);
-  kernels.blurAlong({ src, w: width, h: height, tx, ty, sigma: ALONG * unit, ease: 0, step: stepAlong(ALONG * unit), dst: out, stride: 0, planes: 1, y0: 0, y1: height });
+  kernels.blurAlong({
+    src,
+    w: width,
+    h: height,
+    tx,
+    ty,
+    sigma: ALONG * unit,
+    ease: 0,
+    step: stepAlong(ALONG * unit),
+    dst: out,
+    stride: 0,
+    planes: 1,
+    y0: 0,
+    y1: height,
+  });
   const faces = p.keep > 0 ? regionOn(context, 'faces', factor, tile) : null;
   // Less ink in faces: what it is held against is lowered by as much as that.
   if (faces !== null) kernels.mixIn(out, faces, count, 1, 0.12 * p.keep, 0);
