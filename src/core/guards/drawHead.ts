@@ -4,7 +4,7 @@ import type { Tones } from './faces';
 import { faceWidth, type Face } from './finding';
 import { drawHair, hairOdds } from './hair';
 import type { Head, HeadPlanes } from './head';
-import { outlineOf } from './outlines';
+import { hullOf } from './outlines';
 import { drawFaceSkin, learnSkin } from './skin';
 import type { Planes } from '../image/planes';
 
@@ -20,7 +20,7 @@ export function drawHead(planes: Planes, face: Face, long: number, tones: Tones,
     const skin = learnSkin(planes, face, long, features);
     if (!skin) return null;
     const oval = planes.make();
-    planes.fill(oval, outlineOf(face, 'oval', long));
+    planes.fill(oval, hullOf(face, long));
     const person = planes.copy(people);
     planes.ramp(person, 0.5, 0.9);
     const head: Head = { planes, face, long, width, features, oval, person, skin };

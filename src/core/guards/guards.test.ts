@@ -2,7 +2,8 @@ import { pieceSchema, recipeSchema } from '../piece/schema';
 import { coatsOf, parseRecipe, recipeOf } from '../piece/recipe';
 import { fromBase64, toBase64 } from './bytes';
 import { faceWidth, findingSchema, GRID, MESH_POINTS, meshPoint, type Face } from './finding';
-import { earOutlines, hairBand, headAxes } from './outlines';
+import { numbers } from '@/testing/machine';
+import { earOutlines, hairBand, headAxes, hullOf } from './outlines';
 import { amountsOf, guardsSchema, regions, settingsOf } from './schema';
 
 /** A mesh of an upright head turned by `yaw` (the viewer's right side nearer when positive): a cylinder of radius 100 about (500, 400). */
@@ -20,6 +21,17 @@ function head(yaw: number): Face {
   put(168, 0, 380);
   return { score: 1, mesh };
 }
+
+it('a face’s hull is convex and holds all of its mesh', () => {
+  const random = numbers(5);
+  const face = { score: 1, mesh: Array.from({ length: MESH_POINTS * 3 }, () => Math.round(random() * GRID)) };
+  const hull = hullOf(face, 100);
+  const side = (a: number[], b: number[], p: number[]) => (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
+  for (const [i, a] of hull.entries()) {
+    const b = hull[(i + 1) % hull.length];
+    for (let p = 0; p < MESH_POINTS; p += 7) expect(side(a, b, meshPoint(face, p, 100))).toBeGreaterThanOrEqual(-1e-9);
+  }
+});
 
 it('the trade’s amounts hold until others are set (common practice)', () => {
   const amounts = amountsOf({ regions: {} }, undefined);

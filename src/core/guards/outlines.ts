@@ -1,4 +1,4 @@
-import { faceWidth, meshPoint, type Face } from './finding';
+import { faceWidth, MESH_POINTS, meshPoint, type Face } from './finding';
 
 /** Outlines of a face as numbers of mesh points, in order around each (the topology of the face mesh model; see Kartynnik et al. 2019). */
 const rings = {
@@ -123,4 +123,19 @@ export function mouthExtent(face: Face, long: number): Outline {
     [x - by, y - by],
     [x + by, y + by],
   ]);
+}
+
+/** The convex hull of all of a face's mesh (Andrew's monotone chain, 1979): on a face from the side its nose lies outside the oval. */
+export function hullOf(face: Face, long: number): Outline {
+  const points = Array.from({ length: MESH_POINTS }, (_, i) => meshPoint(face, i, long)).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const side = (o: readonly number[], a: readonly number[], b: readonly number[]) => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
+  const half = (list: Outline): Outline => {
+    const out: Outline = [];
+    for (const p of list) {
+      while (out.length >= 2 && side(out[out.length - 2], out[out.length - 1], p) <= 0) out.pop();
+      out.push(p);
+    }
+    return out.slice(0, -1);
+  };
+  return [...half(points), ...half([...points].reverse())];
 }
