@@ -14,7 +14,7 @@ type Box = [x: number, y: number, width: number, height: number];
 type Boxes = Partial<Record<'hair' | 'face' | 'ear' | 'teeth', Box[]>>;
 /**
  * Boxes drawn by hand, in pixels of the photographs (scripts/real-photos.mjs). The regions were made while looking at those that are called `tuned`; the
- * others were looked at only afterwards.
+ * others were looked at afterwards, and one change was made then: each band of hair is learned by itself.
  */
 const boxes = JSON.parse(readFileSync(path.join(__dirname, 'portraits.json'), 'utf8')) as Record<'tuned' | 'unseen', Record<string, Boxes>>;
 /** Portraits with a closed mouth. */
