@@ -1,8 +1,7 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
-import { faceTaken, mapShare, meshPoint, personTaken } from '../src/core/guards/finding';
-import type { Finding } from '../src/core/guards/finding';
+import { faceTaken, mapShare, meshPoint, personTaken, type Finding } from '../src/core/guards/finding';
 import { outlineOf } from '../src/core/guards/outlines';
 import { LITTLE } from '../src/core/guards/choices';
 import { foundIds, guardsSchema, settingsOf, type FoundId } from '../src/core/guards/schema';

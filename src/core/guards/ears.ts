@@ -2,16 +2,16 @@ import { within } from './appearance';
 import type { Head } from './head';
 import { earOutlines } from './outlines';
 
-/** A bare ear against the skin of the face: no paler and bluer than this, and no darker, in the units of the features. */
+/** Least redness, blueness and light of a bare ear, as differences from the skin of the face in the units of the features. */
 const EAR = { red: -0.08, pale: -0.05, blue: -0.25, light: -0.8 };
 /** Smallest part of an ear that is worth having, in squared face widths; and how much hair may fall below one that is bare. */
 const EAR_PART = 0.03;
 const HAIR_BELOW = 0.6;
 
-/** Share of an ear that has to look like skin for it to be one without further question. */
+/** If this share of an ear looks like skin, it is an ear. */
 const BARE = 0.6;
 
-/** Bare ears: where one may be, unless hair lies over it. That is no skin, paler or darker than it, or falls on below the ear. `hair` is how likely hair is. */
+/** Ears that hair does not cover. Hair is paler or darker than skin, or goes on below the ear. `hair` is how likely hair is. */
 export function drawBareEars(head: Head, hair: number): number {
   const { planes, face, long } = head;
   const out = planes.make();

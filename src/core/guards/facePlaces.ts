@@ -3,13 +3,13 @@ import { outlineOf } from './outlines';
 
 type Outline = [number, number][];
 
-/** An outline drawn in towards its middle. */
+/** An outline made smaller about its middle. */
 export function shrunk(outline: readonly (readonly [number, number])[], by: number): [number, number][] {
   const [x, y] = [0, 1].map((c) => outline.reduce((sum, p) => sum + p[c], 0) / outline.length);
   return outline.map((p): [number, number] => [x + (p[0] - x) * by, y + (p[1] - y) * by]);
 }
 
-/** Below the jaw, between its corners, three quarters of a face's width down. */
+/** The throat: from the jaw, between its corners, 0.6 face widths down. */
 export function throat(face: Face, long: number, width: number): [number, number][] {
   const jaw = [132, 172, 150, 152, 379, 397, 361].map((i) => meshPoint(face, i, long));
   const [top, chin] = [meshPoint(face, 10, long), meshPoint(face, 152, long)];
@@ -29,7 +29,7 @@ export function below(face: Face, long: number, far: number, left = -1e5, right 
   ];
 }
 
-/** Either half of a face, to the sides of the bridge of its nose. */
+/** The two halves of a face, to the left and right of its nose. */
 export function halves(face: Face, long: number): Outline[] {
   const oval = outlineOf(face, 'oval', long);
   const middle = [10, 168, 4, 152].map((i) => meshPoint(face, i, long));

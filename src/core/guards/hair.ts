@@ -20,7 +20,7 @@ export interface HairOdds {
 
 /** Learns hair from bands above and beside the face where they are not like skin, and weighs it against skin and clothes by looks and by place. */
 export function hairOdds(head: Head): HairOdds {
-  const { planes, face, long, width, features, person, skin } = head;
+  const { planes, features, skin } = head;
   const { kernels } = planes.machine;
   const unlike = within(planes, features, skin, ALIKE);
   planes.invert(unlike);
@@ -30,7 +30,7 @@ export function hairOdds(head: Head): HairOdds {
   const learnHair = (weight: number): Gaussian[] =>
     bands.flatMap((band) => {
       const firm = planes.product(band, weight);
-      // Under a twentieth of the band is noise at its edges.
+      // Less than a twentieth of the band is noise at its edges.
       if (planes.sum(firm) < 0.05 * planes.sum(band)) return learnUnlike(planes, features, band, skin[0]);
       return learn(planes, features, firm, 'hair') ?? [];
     });
@@ -41,11 +41,11 @@ export function hairOdds(head: Head): HairOdds {
   for (let round = 0; round < ROUNDS; round++) {
     looks = learnHair(odds);
     if (looks.length === 0) break;
-    if (round > 0) clothes = learnClothes(planes, features, face, long, width, unlike, within(planes, features, looks, 20), person);
+    if (round > 0) clothes = learnClothes(head, unlike, within(planes, features, looks, 20));
     odds = density(planes, features, looks);
     const others = density(planes, features, [...skin, ...clothes]);
     kernels.mixIn(odds, others, planes.count, 1, -1, 0);
-    // However far apart they are, the place still says something.
+    // Limited, so that the place always counts too.
     kernels.clampTo(odds, planes.count, -7, 7);
     kernels.mixIn(odds, prior, planes.count, 1, 1, 0);
     planes.briefly(() => kernels.oddsOf(odds, planes.make(), planes.count, 0, 1));
@@ -59,7 +59,7 @@ export function drawHair({ planes, face, long, width, features, person }: Head, 
   if (looks.length === 0) return hair;
   planes.briefly(() => {
     planes.put(odds, hair);
-    // Clothes are no skin either: below the chin only what looks like the hair about the face counts.
+    // Clothes are not skin either. Below the chin, only what looks like the hair around the face counts as hair.
     const like = within(planes, features, looks, 18);
     const high = planes.make();
     planes.fill(high, below(face, long, 0));
@@ -84,7 +84,7 @@ function bandsOf({ planes, face, long, oval, person }: Head): number[] {
   return [above, ...sideBands(face, long)].map((outline) => {
     const band = planes.make();
     planes.fill(band, outline);
-    // An ear in the shade is no hair.
+    // A shaded ear would be learned as hair.
     planes.without(band, ears);
     planes.without(band, oval);
     planes.times(band, person);
@@ -92,7 +92,7 @@ function bandsOf({ planes, face, long, oval, person }: Head): number[] {
   });
 }
 
-/** What the place alone says of hair against skin, as a logarithm of odds: within the face skin, above and beside it hair, at the throat skin. */
+/** How likely hair is by place alone, as a logarithm of odds: likely above and beside the face, unlikely within it and at the throat. */
 function drawPrior({ planes, face, long, width, oval }: Head): number {
   const { kernels } = planes.machine;
   const prior = planes.make();
@@ -108,7 +108,7 @@ function drawPrior({ planes, face, long, width, oval }: Head): number {
     planes.blur(inside, 0.05 * width);
     kernels.mixIn(prior, inside, planes.count, 1, -3, 0);
   });
-  // Hair seldom falls over what lies below the brows, but for the sides.
+  // Hair seldom covers the face below the brows, except at its sides.
   add(
     shrunk(
       outlineOf(face, 'oval', long).filter((_, i) => i >= 8 && i <= 28),
@@ -119,30 +119,21 @@ function drawPrior({ planes, face, long, width, oval }: Head): number {
   );
   add(throat(face, long, width), -3, 0.08);
   for (const ear of earOutlines(face, long)) add(ear, -4, 0.03);
-  // And the further below the chin, the more likely it is a garment.
+  // The further below the chin, the more likely it is clothing.
   for (const far of [0.2, 0.5, 0.8]) add(below(face, long, far), -0.7, 0.1);
   kernels.mixIn(prior, prior, planes.count, 1, 0, 1);
   return prior;
 }
 
-/** Hair that has the colours of the skin beside it, as light hair in coloured light: by its contrast or its light, when all of a band differs from the skin. */
+/** Hair in the colours of the skin, such as blond hair in coloured light: learned from a whole band if that differs from the skin in contrast or light. */
 function learnUnlike(planes: Planes, features: Features, band: number, skin: Gaussian): Gaussian[] {
   const looks = learn(planes, features, band, 'hair');
   if (!looks) return [];
   return Math.hypot(...looks.mean.map((m, i) => (m - skin.mean[i]) / FAR[i])) > 1 ? [looks] : [];
 }
 
-/** The three parts of what lies below a chin: to the left, in the middle and to the right, as far as the planes reach. */
-function learnClothes(
-  planes: Planes,
-  features: Features,
-  face: Head['face'],
-  long: number,
-  width: number,
-  unlikeSkin: number,
-  likeHair: number,
-  person: number,
-): Gaussian[] {
+/** What the clothes look like: learned below the chin in three parts, left, middle and right, from what looks like neither skin nor hair. */
+function learnClothes({ planes, features, face, long, width, person }: Head, unlikeSkin: number, likeHair: number): Gaussian[] {
   const weight = planes.product(unlikeSkin, person);
   planes.without(weight, likeHair);
   const [x] = meshPoint(face, 152, long);
@@ -154,16 +145,14 @@ function learnClothes(
   });
 }
 
-/** Where hair is connected to that about the face, 0..1: what only looks like it, such as a dark coat, is not. */
+/** Where hair is connected to the hair around the face, 0..1: a dark coat only looks like it. */
 function reached(planes: Planes, hair: number, seeds: number, width: number): number {
-  const { kernels } = planes.machine;
   const firm = planes.copy(hair);
   planes.ramp(firm, 0.3, 0.7);
   const from = planes.product(firm, seeds);
   planes.ramp(from, 0.4, 0.6);
-  // Crossing what is no hair costs much.
+  // Going through anything but hair is expensive.
   const out = planes.geodesic(from, [firm, firm, firm], 3 * width);
   planes.ramp(out, 2.4 * width, 1.6 * width);
-  kernels.clampTo(out, planes.count, 0, 1);
   return out;
 }

@@ -101,7 +101,7 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
   const { skin, body, hair, ears } = skinOf(planes, photo, faces, people);
   for (const feature of [made.eyes, made.brows, made.lips, made.nostrils]) planes.without(skin, feature);
   planes.briefly(() => {
-    // Where hair runs out, its last pixels are no skin.
+    // The soft rim of hair is not skin.
     const wide = planes.copy(hair);
     planes.widen(wide, long / 160);
     planes.without(body, wide);
@@ -122,6 +122,7 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
 function skinOf(planes: Planes, photo: Picture, faces: readonly Face[], people: number): HeadPlanes & { body: number } {
   const { machine, scratch } = planes;
   const out = { skin: planes.make(), body: planes.make(), hair: planes.make(), ears: planes.make(), other: planes.make() };
+  if (faces.length === 0) return out;
   const person = packed(planes, people);
   const long = Math.max(planes.width, planes.height);
   for (const face of faces)

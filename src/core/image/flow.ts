@@ -28,7 +28,24 @@ export function flowField(machine: Machine, scratch: Scratch, tile: Tile, sigma:
 }
 
 /** Pixels between two samples of a blur along a flow. */
-export const stepAlong = (sigma: number): number => (sigma > 3 ? 1.5 : 1);
+const stepAlong = (sigma: number): number => (sigma > 3 ? 1.5 : 1);
+
+/** One plane along a flow, by a Gaussian of `sigma` pixels. In place. */
+export function blurPlaneAlong(
+  machine: Machine,
+  scratch: Scratch,
+  plane: number,
+  { width, height, count }: Tile,
+  { tx, ty }: Pick<Flow, 'tx' | 'ty'>,
+  sigma: number,
+): void {
+  const mark = scratch.mark();
+  const src = scratch.take(count * 16 + 64);
+  machine.kernels.interleave(plane, 0, count, src, 1);
+  const step = stepAlong(sigma);
+  machine.kernels.blurAlong({ src, w: width, h: height, tx, ty, sigma, ease: 0, step, dst: plane, stride: 0, planes: 1, y0: 0, y1: height });
+  scratch.release(mark);
+}
 
 /** A tile's colours along its flow: line integral convolution with a Gaussian of `sigma` pixels, eased by a plane or everywhere. In place. */
 export function blurAlong(machine: Machine, scratch: Scratch, tile: Tile, { tx, ty }: Flow, sigma: number, ease = 0): void {

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
 import { blurPlane } from '../image/blur';
-import { flowField, stepAlong } from '../image/flow';
+import { blurPlaneAlong, flowField } from '../image/flow';
 import { applyModel, modelOf } from '../image/guided';
 import type { Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
@@ -66,23 +66,7 @@ function strengths({ machine, scratch }: DrawContext, tile: Tile, { radius, floo
   kernels.edgeStrength(xx, xy, yy, count);
   const { tx, ty } = flowField(machine, scratch, tile, 2 * unit + 1, 2 * unit);
   kernels.thinned(xx, width, height, tx, ty, Math.max(1, radius * unit), out);
-  const src = scratch.take(count * 16 + 64);
-  kernels.interleave(out, 0, count, src, 1);
-  kernels.blurAlong({
-    src,
-    w: width,
-    h: height,
-    tx,
-    ty,
-    sigma: 4 * unit,
-    ease: 0,
-    step: stepAlong(4 * unit),
-    dst: out,
-    stride: 0,
-    planes: 1,
-    y0: 0,
-    y1: height,
-  });
+  blurPlaneAlong(machine, scratch, out, tile, { tx, ty }, 4 * unit);
   // A change a pixel becomes a change a u: the same line however large it is drawn.
   kernels.smoothstep(out, count, floor / 255 / unit / 3, (floor + full) / 255 / unit / 3);
   scratch.release(mark);

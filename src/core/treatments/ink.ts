@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
 import { blurPlane } from '../image/blur';
-import { flowField, stepAlong } from '../image/flow';
+import { blurPlaneAlong, flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { colour, share, slider } from '../schema';
 import { faceInput, keepField } from './faces';
@@ -89,23 +89,7 @@ function difference(context: DrawContext, tile: Tile, p: Params, factor: number,
   }
   const { tx, ty } = flowField(machine, scratch, tile, 3 * unit + 1, 3 * unit);
   kernels.differenceAcross(even, width, height, tx, ty, Math.max(0.5, p.width * unit), SHARP, out);
-  const src = scratch.take(count * 16 + 64);
-  kernels.interleave(out, 0, count, src, 1);
-  kernels.blurAlong({
-    src,
-    w: width,
-    h: height,
-    tx,
-    ty,
-    sigma: ALONG * unit,
-    ease: 0,
-    step: stepAlong(ALONG * unit),
-    dst: out,
-    stride: 0,
-    planes: 1,
-    y0: 0,
-    y1: height,
-  });
+  blurPlaneAlong(machine, scratch, out, tile, { tx, ty }, ALONG * unit);
   const faces = p.keep > 0 ? regionOn(context, 'faces', factor, tile) : null;
   // Less ink in faces: what it is held against is lowered by as much as that.
   if (faces !== null) kernels.mixIn(out, faces, count, 1, 0.12 * p.keep, 0);

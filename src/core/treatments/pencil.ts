@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import type { DrawContext } from '../graph/context';
 import { blurPlane } from '../image/blur';
-import { flowField } from '../image/flow';
+import { blurPlaneAlong, flowField } from '../image/flow';
 import type { Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { factorFor, finishReach, nearReach, onSmaller } from './small';
@@ -68,23 +68,7 @@ function drawPencil({ machine, scratch }: DrawContext, tile: Tile, p: Params, un
   }
   if (p.along > 0) {
     const { tx, ty } = flowField(machine, scratch, tile, 3 * unit + 1, 3 * unit);
-    const src = scratch.take(count * 16 + 64);
-    kernels.interleave(lines, 0, count, src, 1);
-    kernels.blurAlong({
-      src,
-      w: width,
-      h: height,
-      tx,
-      ty,
-      sigma: p.along * unit,
-      ease: 0,
-      step: 1,
-      dst: lines,
-      stride: 0,
-      planes: 1,
-      y0: 0,
-      y1: height,
-    });
+    blurPlaneAlong(machine, scratch, lines, tile, { tx, ty }, p.along * unit);
   }
   kernels.mixIn(lines, lines, count, 1 / (p.clean - p.dark), 0, -p.dark / (p.clean - p.dark));
   kernels.clampTo(lines, count, 0, 1);
