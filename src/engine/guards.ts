@@ -3,8 +3,8 @@ import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
 import { faceTaken, personTaken, type Finding } from '../core/guards/finding';
 import { HEAD_SCRATCH, planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
-import { guardsSchema, regionIds, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
-import { alphaLevel } from '../core/guards/cutout';
+import { guardsSchema, regionIds, settingsOf, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
+import { alphaLevel, type Path } from '../core/guards/cutout';
 import type { Picture } from '../core/image/picture';
 import { fingerprint, identify } from '../core/graph/key';
 import type { PictureRef, Piece } from '../core/piece/schema';
@@ -31,6 +31,8 @@ export type Guarded = Pick<Piece, 'photo' | 'guards'>;
 /** Regions that are measured without any model. */
 const BY_PIXELS: readonly RegionId[] = ['detail', 'accents', 'kept', 'painted'];
 const NO_HAIRS: Guards['hairs'] = [];
+/** A stroke of more strength than this says for sure where the subject is. */
+const FIRM = 0.9;
 const NO_HINTS: Guards['hints'] = [];
 const NO_GUARDS: Pick<Guards, 'regions'> = { regions: {} };
 const NEUTRAL = guardsSchema.parse({});
@@ -169,6 +171,9 @@ export class Guardian {
     const { picture: subject, key } = await this.picture({ ...piece, guards }, { subject: 1 });
     const hairs = piece.guards?.hairs ?? NO_HAIRS;
     const name = `${key}:${identify(hairs)}`;
+    const painted = settingsOf(guards, 'subject')
+      .strokes.filter(({ strength }) => strength > FIRM)
+      .map(({ size, points }): Path => ({ size, points: points.map(([x, y]) => [x, y]) }));
     const { width, height } = alphaLevel(photo);
     const made = { width: subject.width, height: subject.height };
     let alpha: Picture | undefined;
@@ -184,7 +189,7 @@ export class Guardian {
           async (target) => {
             const scratch = this.pool.heap.take(regionsScratch(made));
             try {
-              await this.pool.everywhere({ call: 'cutout', order: { photo, subject, hairs }, alpha: target, edge, scratch });
+              await this.pool.everywhere({ call: 'cutout', order: { photo, subject, hairs, painted }, alpha: target, edge, scratch });
             } finally {
               this.pool.heap.give(scratch);
             }

@@ -2,10 +2,12 @@ import type { Machine } from '../image/machine';
 import { levelUpTo, type Level, type Picture } from '../image/picture';
 import { samplePhoto } from '../image/sample';
 import { Scratch } from '../image/tile';
-import { applyModel, guidedModel } from './guided';
+import { guidedModel, refine } from './guided';
+import { uncertainBand } from './band';
+import { edgeColours, matte } from './matting';
+import { UNITS } from '../image/unit';
 import { Planes } from '../image/planes';
 import { regionsScratch } from './regions';
-import type { Guards } from './schema';
 
 /** Largest long side of a cut-out's alpha, in pixels. */
 export const ALPHA_SIDE = 3000;
@@ -14,18 +16,31 @@ export interface CutoutOrder {
   photo: Picture;
   /** Where the subject is, as it was found and painted: a grey picture of the regions' size. */
   subject: Picture;
-  hairs: Guards['hairs'];
+  hairs: readonly Path[];
+  /** Strokes by which the subject was painted on, at full strength. */
+  painted: readonly Path[];
+}
+
+/** A stroke in fractions of the photo, its size in u. */
+export interface Path {
+  points: readonly (readonly [number, number])[];
+  size: number;
 }
 
 /** The level of a photo on which alpha is drawn. */
 export const alphaLevel = (photo: Picture): Level => levelUpTo(photo, ALPHA_SIDE);
 
 /**
- * A subject's alpha at a size at which hair is seen, and the colour of its edge against what lies behind. The subject's map, drawn to the photo by a
- * guided filter on the small picture, is read on the large one (He & Sun 2015); along strokes on hair with a wider window and for smaller
- * differences. The colours in front and behind are means weighted by alpha (Forte & Pitié, Approximate Fast Foreground Colour Estimation, 2021).
+ * A subject's alpha at a size at which hair is seen, and the colour of its edge against what lies behind. Alpha is solved on the small picture and read
+ * on the large one as a linear model of its colours (He & Sun, Fast Guided Filter, 2015).
  */
-export function drawCutout(machine: Machine, { photo, subject, hairs }: CutoutOrder, alpha: Picture, edge: Picture, scratchAt: number): void {
+export function drawCutout(
+  machine: Machine,
+  { photo, subject, hairs, painted }: CutoutOrder,
+  alpha: Picture,
+  edge: Picture,
+  scratchAt: number,
+): void {
   const { width, height } = edge;
   const { kernels } = machine;
   const scratch = new Scratch(machine, scratchAt, scratchAt + regionsScratch({ width, height }));
@@ -38,53 +53,25 @@ export function drawCutout(machine: Machine, { photo, subject, hairs }: CutoutOr
     return [tile.ptr, tile.ptr + tile.stride, tile.ptr + 2 * tile.stride] as [number, number, number];
   };
   const guide = read(photo);
-  const mask = planes.copy(read(subject)[0]);
-  const { at, width: w, height: h } = alphaLevel(photo);
-  const model = guidedModel(planes, guide, mask, Math.max(2, long / 130), 3e-5);
-  if (hairs.length > 0) mixAlongHair(planes, guide, mask, model, hairs);
-  const [ar, ag, ab] = model.slopes;
-  const { offset } = model;
-  kernels.modelOn({ pixels: at, w, h, ar, ag, ab, offset, sw: width, sh: height, low: 0.06, high: 0.94, dst: alpha.levels[0] });
-
-  // Colours in front of and behind the edge: the small alpha is that of the same model.
-  const small = applyModel(planes, guide, model);
-  const behind = planes.copy(small);
-  planes.invert(behind);
-  const mean = (weight: number) => {
-    const out: [number, number, number] = [planes.make(), planes.make(), planes.make()];
-    const radius = Math.max(3, long / 50);
-    planes.briefly(() => {
-      // Only pixels that are clearly in front or behind, because those on the edge are mixed.
-      const firm = planes.product(weight, weight);
-      planes.times(firm, weight);
-      const under = planes.mean(firm, radius);
-      kernels.mixIn(under, under, planes.count, 1, 0, 1e-3);
-      kernels.power(under, planes.count, -1);
-      guide.forEach((plane, i) => {
-        planes.briefly(() => planes.put(planes.mean(planes.product(plane, firm), radius), out[i]));
-        planes.times(out[i], under);
-      });
-    });
-    return out;
+  const found = planes.copy(read(subject)[0]);
+  const stroked = (strokes: readonly Path[]) => {
+    const plane = planes.make();
+    for (const { points, size } of strokes) planes.strokeOver(plane, points, (size * long) / UNITS / 2);
+    return plane;
   };
-  kernels.signedPicture(...mean(small), ...mean(behind), edge.levels[0], width * height);
-}
-
-function mixAlongHair(
-  planes: Planes,
-  guide: [number, number, number],
-  mask: number,
-  model: ReturnType<typeof guidedModel>,
-  hairs: Guards['hairs'],
-): void {
-  const { kernels } = planes.machine;
-  const long = Math.max(planes.width, planes.height);
-  const along = planes.make();
-  for (const { points, size } of hairs) planes.strokeOver(along, points, (size * long) / 4000);
-  planes.blur(along, long / 300);
+  const hair = stroked(hairs);
+  // What was painted is known well within the stroke, not at its rim.
+  const settled = stroked(painted.map(({ points, size }) => ({ points, size: size * 0.6 })));
+  const band = uncertainBand(planes, found, hair, settled);
+  refine(planes, guide, found, Math.max(2, long / 130), 3e-5);
+  const solved = matte(planes, guide, { band, found, hair });
+  const { at, width: w, height: h } = alphaLevel(photo);
   planes.briefly(() => {
-    const fine = guidedModel(planes, guide, mask, Math.max(4, long / 45), 1e-6);
-    model.slopes.forEach((slope, i) => kernels.lerpTo(slope, fine.slopes[i], along, planes.count));
-    kernels.lerpTo(model.offset, fine.offset, along, planes.count);
+    // Over windows of three pixels alpha is a linear function of the colours: so it was solved.
+    const model = guidedModel(planes, guide, solved ?? found, 1, 1e-5);
+    const [ar, ag, ab] = model.slopes;
+    kernels.modelOn({ pixels: at, w, h, ar, ag, ab, offset: model.offset, sw: width, sh: height, low: 0.02, high: 0.98, dst: alpha.levels[0] });
   });
+  const { front, behind } = edgeColours(planes, guide, solved ?? found);
+  kernels.signedPicture(...front, ...behind, edge.levels[0], width * height);
 }

@@ -189,12 +189,12 @@ export class Planes {
     });
   }
 
-  /** Geodesic distance from where `seeds` is 1, over the differences of three planes. */
+  /** Geodesic distance from where `seeds` is 1, over the differences of three planes. Without those (gamma 0), two sweeps are enough. */
   geodesic(seeds: number, guide: readonly [number, number, number], gamma: number): number {
     const { kernels } = this.machine;
     const out = this.copy(seeds);
     kernels.mixIn(out, out, this.count, -1e6, 0, 1e6);
-    kernels.geodesic(out, ...guide, this.width, this.height, gamma, 4);
+    kernels.geodesic(out, ...guide, this.width, this.height, gamma, gamma > 0 ? 4 : 2);
     return out;
   }
 }
