@@ -129,6 +129,41 @@ const scribble = (page: Page, points: number) =>
     return { times: found.slice(5).sort((a, b) => a - b), size };
   }, points);
 
+/** Short strokes here and there, as far across as this share of the picture: from each one's end to the pixels of a drawing that began after it. */
+const endsOf = (page: Page, far: number) =>
+  page.evaluate(async (far) => {
+    const place = document.querySelector('[data-testid="picture"]') as HTMLElement;
+    const box = (place.querySelector('canvas') as HTMLElement).getBoundingClientRect();
+    const event = (type: string, x: number, y: number) =>
+      place.dispatchEvent(
+        new PointerEvent(type, {
+          ...{ bubbles: true, pointerId: 7, button: 0, buttons: 1, pointerType: 'mouse' },
+          clientX: box.left + box.width * x,
+          clientY: box.top + box.height * y,
+        }),
+      );
+    place.setPointerCapture = () => undefined;
+    const found: number[] = [];
+    for (let i = 0; i < 12; i++) {
+      const [x, y] = [0.3 + 0.03 * i, 0.35 + 0.02 * (i % 5)];
+      event('pointerdown', x, y);
+      for (let k = 1; k <= 5; k++) {
+        event('pointermove', x + (far * k) / 6, y);
+        await new Promise((r) => setTimeout(r, 30));
+      }
+      // Nothing is being drawn any more: the next pixels are those of the end.
+      await new Promise((r) => setTimeout(r, 250));
+      const start = performance.now();
+      const frame = nextFrame();
+      event('pointermove', x + far, y);
+      event('pointerup', x + far, y);
+      await frame;
+      found.push(performance.now() - start);
+      await new Promise((r) => setTimeout(r, 500));
+    }
+    return found.sort((a, b) => a - b);
+  }, far);
+
 const median = (times: number[]) => `${times[times.length >> 1].toFixed(0)} ms`;
 
 /** A stroke on a mask, of marks and on a guard, each short and after ten thousand points. */
@@ -158,6 +193,18 @@ export async function brush(): Promise<void> {
     await page.getByRole('button', { name: /Find faces/ }).click();
     await page.getByTestId('region-eyes').click();
     await page.waitForTimeout(3000);
-    await measure('a guard', '');
+    await page.getByRole('switch', { name: 'Paint' }).click();
+    for (const [name, does, end] of [
+      ['a stroke that takes from the eyes', 'Erase', 0.06],
+      ['a stroke that adds to them', 'Add', 0.06],
+    ] as const) {
+      await page.getByRole('radio', { name: does, exact: true }).click();
+      await page.waitForTimeout(800);
+      const probe = spin();
+      const times = await endsOf(page, end);
+      line(`from the end of ${name} to pixels (goal 100)`, median(times), probe);
+    }
+    await page.getByRole('switch', { name: 'Paint' }).click();
+    await measure('a guard, to its edges', '');
   }, 2);
 }

@@ -4,7 +4,7 @@ import type { GuardGrowth, GuardOrder } from '../core/guards/combine';
 import { settingsOf, type Guards, type RegionId, regionIds } from '../core/guards/schema';
 import { padded } from '../core/image/tile';
 import { UNITS } from '../core/image/unit';
-import type { Stroke, Tabled } from '../core/strokes/schema';
+import type { RegionStroke, Tabled } from '../core/strokes/schema';
 import { strokeToken } from '../core/strokes/token';
 import { MemoryCache } from './memoryCache';
 import type { Pool } from './pool';
@@ -78,7 +78,7 @@ export class GuardGrowths {
   private tabled(regions: Regions, { width, height }: GuardOrder['size']): Regions {
     const unit = Math.max(width, height) / UNITS;
     const frame = { width: width / unit, height: height / unit };
-    const table = (stroke: Stroke): Stroke & Tabled => this.tables.tabled(stroke, frame);
+    const table = (stroke: RegionStroke): RegionStroke & Tabled => stroke.snap ? stroke : this.tables.tabled(stroke, frame);
     return Object.fromEntries(
       Object.entries(regions).map(([id, region]) => [id, region.strokes ? { ...region, strokes: region.strokes.map(table) } : region]),
     );

@@ -146,14 +146,16 @@ export class Guardian {
     const given = (piece.guards ?? NO_GUARDS).regions;
     const settings = { regions: Object.fromEntries(used.map((region) => [region, given[region] ?? {}])) };
     const strokes = used.includes('kept') ? (piece.guards?.kept ?? []) : [];
-    const kept = strokes.length > 0 ? { photo: await this.photo(piece.photo), strokes } : undefined;
+    const kept = strokes.length > 0 ? strokes : undefined;
+    const snaps = used.some((region) => given[region]?.strokes?.some(({ snap }) => snap));
+    const photo = kept || snaps ? await this.photo(piece.photo) : undefined;
     const key = `${piece.photo.key}:${id}:${kept ? identify(strokes) : ''}:${used.map((region) => `${region}=${amounts[region]}:${fingerprint(settings.regions[region])}`).join()}`;
     const picture = await this.library.made('guard', key, size, async (target) => {
       const scratch = this.pool.heap.take(regionsScratch(size));
       try {
         await this.growths.draw(
           `${piece.photo.key}:${id}:${kept ? identify(strokes) : ''}`,
-          { planes: at, size, settings, amounts, kept },
+          { planes: at, size, settings, amounts, kept, photo },
           (order: GuardOrder) => this.pool.everywhere<number>({ call: 'guard', order, target, scratch }),
         );
       } finally {

@@ -4,7 +4,7 @@ import type { Finding } from '../core/guards/finding';
 import { guardsSchema, type Guards, type Hint, type Kept, type RegionId, type RegionSettings } from '../core/guards/schema';
 import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
-import type { Stroke } from '../core/strokes/schema';
+import type { RegionStroke } from '../core/strokes/schema';
 import { pieceSize, toFile } from '../core/ready/geometry';
 import type { UnchangedReport } from '../engine/unchanged';
 import { Cancelled } from '../engine/stopping';
@@ -28,12 +28,14 @@ interface GuardsState {
   region: RegionId | null;
   show: 'none' | 'colour' | 'heat';
   does: GuardDoes;
+  /** What is added or erased ends at the photo's edges. */
+  snap: boolean;
   /** A stroke on a guard is under way: what it keeps is measured when it ends. */
   painting: boolean;
   report: UnchangedReport | null;
   /** The report is of the photo's own pixels. */
   exact: boolean;
-  set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does' | 'painting'>>): void;
+  set(change: Partial<Pick<GuardsState, 'region' | 'show' | 'does' | 'snap' | 'painting'>>): void;
 }
 
 export const useGuards = create<GuardsState>((set) => ({
@@ -43,6 +45,7 @@ export const useGuards = create<GuardsState>((set) => ({
   region: null,
   show: 'none',
   does: 'put',
+  snap: true,
   painting: false,
   report: null,
   exact: false,
@@ -114,7 +117,7 @@ export const takeFace = (index: number, taken: boolean) => withGuards((g) => ({ 
 
 export const takePerson = (taken: boolean) => withGuards(() => ({ person: taken }));
 
-export const addRegionStroke = (id: RegionId, stroke: Stroke) =>
+export const addRegionStroke = (id: RegionId, stroke: RegionStroke) =>
   withGuards((g) => ({ regions: { ...g.regions, [id]: { ...g.regions[id], strokes: [...(g.regions[id]?.strokes ?? []), stroke] } } }));
 
 export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));

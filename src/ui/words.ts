@@ -663,6 +663,8 @@ export const words = {
     details: 'Details',
     measured: (mean: string, p95: string, ssim: string) => `CIEDE2000 mean ${mean}, 95 % under ${p95}; structure ${ssim}.`,
     aStrokeOnThePicture: 'A stroke on the picture will',
+    snapToEdges: 'Snap to edges',
+    snapToEdgesHelp: 'The stroke fills its ring up to the edges in the photo. Off, it paints all of its ring.',
     strokesHelp: 'A few strokes on the subject and a few around it are enough.',
     useNamedAsAMask: (label: string) => `Use ${label} as a mask`,
     useAsAMask: 'Use as a mask',

@@ -2,10 +2,11 @@ import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
 import { Scratch } from '../image/tile';
 import { layGrowing, layStrokes } from '../strokes/lay';
-import type { Stroke } from '../strokes/schema';
+import type { RegionStroke } from '../strokes/schema';
 import { Planes } from '../image/planes';
 import { planeOf, regionsScratch } from './regions';
 import { growKept } from './kept';
+import { laySnapped } from './snapped';
 import { regionIds, settingsOf, type Guards, type Kept, type RegionId } from './schema';
 import { UNITS } from '../image/unit';
 
@@ -15,8 +16,10 @@ export interface GuardOrder {
   size: { width: number; height: number };
   settings: Pick<Guards, 'regions'>;
   amounts: Partial<Record<RegionId, number>>;
-  /** What was kept by a tap, and the photo over which that grows. */
-  kept?: { photo: Picture; strokes: readonly Kept[] };
+  /** What was kept by a tap. */
+  kept?: readonly Kept[];
+  /** Over which that grows, and to whose edges strokes snap. */
+  photo?: Picture;
   /** Where planes of the drawing before lie, while a stroke grows. */
   growth?: GuardGrowth;
 }
@@ -41,7 +44,7 @@ export interface GuardGrowth {
  */
 export function drawGuard(
   machine: Machine,
-  { planes: found, size, settings, amounts, kept, growth }: GuardOrder,
+  { planes: found, size, settings, amounts, kept, photo, growth }: GuardOrder,
   target: Picture,
   scratchAt: number,
 ): number {
@@ -51,10 +54,16 @@ export function drawGuard(
   const long = Math.max(width, height);
   const region = { x: 0, y: 0, width, height };
   const context = { machine, scratch, unit: long / UNITS, width, height };
-  const painted = (id: RegionId, strokes: readonly Stroke[]) => {
-    const plane = id === 'kept' && kept ? growKept(machine, scratch, kept.photo, size, kept.strokes) : planes.make();
+  const layAll = (plane: number, strokes: readonly RegionStroke[]) => {
+    for (const stroke of strokes) {
+      if (stroke.snap && photo) laySnapped(planes, plane, photo, stroke);
+      else layStrokes(context, plane, region, [stroke]);
+    }
+  };
+  const painted = (id: RegionId, strokes: readonly RegionStroke[]) => {
+    const plane = id === 'kept' && kept && photo ? growKept(machine, scratch, photo, size, kept) : planes.make();
     if (id !== 'painted' && id !== 'kept') machine.kernels.unpackPlane(planeOf(found, size, id), plane, width * height);
-    layStrokes(context, plane, region, strokes);
+    layAll(plane, strokes);
     return plane;
   };
   /** Adds a painted region to what is held back. */
@@ -82,7 +91,12 @@ export function drawGuard(
       planes.briefly(() => planes.put(painted(id, strokes.slice(0, -1)), growth.before));
     } else planes.put(growth.others, whole);
     const one = planes.copy(growth.before);
-    layGrowing(context, one, region, strokes[strokes.length - 1], {}, { plane: growth.cover, count: growth.count, keep: (n) => (count = n) });
+    const last = strokes[strokes.length - 1];
+    // A stroke that snaps is laid anew each time: where it ends changes what it reaches.
+    if (last.snap) {
+      layAll(one, [last]);
+      count = 1;
+    } else layGrowing(context, one, region, last, {}, { plane: growth.cover, count: growth.count, keep: (n) => (count = n) });
     hold(whole, id, one);
   }
   machine.kernels.greyPicture(whole, target.levels[0], width * height);

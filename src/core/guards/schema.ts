@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { coordinate, strokeSchema } from '../strokes/schema';
+import { coordinate, regionStrokeSchema } from '../strokes/schema';
 import { share, slider } from '../schema';
 
 /** Regions of a photo that coats leave alone, with the amounts that retouchers use (common practice, no source). */
@@ -34,7 +34,7 @@ export const regionSchema = z
     follow: share('Follow the tone', 0, { help: 'Takes on the coats’ tone without their marks.' }),
     expand: slider('Expand', -40, 40, 0, { unit: 'u', step: 1, help: 'Wider or narrower than what was found.' }),
     feather: slider('Feather', 0, 60, 0, { unit: 'u', step: 1 }),
-    strokes: z.array(strokeSchema).max(2000).default([]),
+    strokes: z.array(regionStrokeSchema).max(2000).default([]),
   })
   .strict();
 export type RegionSettings = z.output<typeof regionSchema>;

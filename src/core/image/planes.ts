@@ -53,9 +53,14 @@ export class Planes {
 
   /** Puts one of these planes back over the whole where it is the greater. */
   mostOf(whole: Planes, plane: number, part: number): void {
+    this.change(whole, plane, (there) => this.most(there, part));
+  }
+
+  /** Changes the part of a plane of the whole that these planes lie over. */
+  change(whole: Planes, plane: number, work: (there: number) => void): void {
     this.briefly(() => {
       const there = this.cut(whole, plane);
-      this.most(there, part);
+      work(there);
       this.machine.kernels.copyWindow(there, this.width, this.placeIn(whole, plane), whole.width, ...this.within(whole));
     });
   }
@@ -92,8 +97,8 @@ export class Planes {
   }
 
   /** Adds a round tip along a path in fractions of the whole, as a chain of small outlines. */
-  strokeOver(plane: number, points: readonly (readonly [number, number])[], radius: number): void {
-    const at = points.map(([x, y]) => [x * this.width, y * this.height] as const);
+  strokeOver(plane: number, points: readonly (readonly [number, number])[], radius: number, whole: Planes = this): void {
+    const at = points.map(([x, y]) => [x * whole.width, y * whole.height] as const);
     at.forEach(([x, y], i) => {
       this.fill(
         plane,

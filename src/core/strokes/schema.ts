@@ -58,6 +58,15 @@ const isDrawable = (stroke: z.output<typeof strokeFields>) => dabsAbout(stroke) 
 export const strokeSchema = strokeFields.refine(isDrawable, TOO_LONG);
 export type Stroke = z.output<typeof strokeSchema>;
 
+/** A stroke on a region of a photo. */
+export const regionStrokeSchema = strokeFields
+  .extend({
+    /** Within its tip it goes as far as the photo's edges, and its dabs are those of a round tip. */
+    snap: z.boolean().optional(),
+  })
+  .refine(isDrawable, TOO_LONG);
+export type RegionStroke = z.output<typeof regionStrokeSchema>;
+
 /** A stroke of paint. It paints, or erases what was painted before it. */
 export const markSchema = strokeFields
   .extend({

@@ -1,5 +1,5 @@
 import { regions } from '@/core/guards/schema';
-import { strokeSchema, type Stroke } from '@/core/strokes/schema';
+import { regionStrokeSchema, type RegionStroke } from '@/core/strokes/schema';
 import { useBench } from '@/store/bench';
 import { HeldEdit } from '@/store/editing';
 import { useBrush } from '@/store/brush';
@@ -15,18 +15,18 @@ const held = new HeldEdit();
 
 /** Points of the stroke under way, in fractions of the file; a point that has been made stays the same object, by which the engine knows the stroke. */
 let points: [number, number, number][] = [];
-let tip: Stroke | null = null;
+let tip: RegionStroke | null = null;
 
 const edit = () => {
   const { piece } = useBench.getState();
-  const { region, does } = useGuards.getState();
+  const { region, does, snap } = useGuards.getState();
   if (!piece || !region || points.length === 0) return null;
   const size = lengthOnFile(piece, useBrush.getState().size);
   const path = () => points.slice(0, MOST_OF_PATH).map(([x, y]): [number, number] => [x, y]);
   if (does === 'keep' || does === 'leave') return addHint({ keep: does === 'keep', points: path() });
   if (does === 'grow' || does === 'spare') return addKept({ keep: does === 'grow', size, points: path() });
   if (does === 'hair') return addHair({ size, points: path() });
-  tip ??= strokeSchema.parse({ does, size, hardness: 0.5, strength: 1, flow: 1, points: points.slice(0, 1) });
+  tip ??= regionStrokeSchema.parse({ does, size, hardness: 0.5, strength: 1, flow: 1, snap, points: points.slice(0, 1) });
   return addRegionStroke(region, { ...tip, points: points.slice(0, MOST_OF_STROKE) });
 };
 

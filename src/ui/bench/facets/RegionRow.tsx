@@ -64,7 +64,7 @@ interface ControlsProps {
 
 function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) {
   const c = useColours();
-  const { does, report, set } = useGuards();
+  const { does, snap, report, set } = useGuards();
   const { change } = useBench.getState();
   const settings = settingsOf(piece.guards ?? { regions: {} }, id);
   const kept = id === 'painted' || id === 'kept' ? undefined : report?.[id];
@@ -128,6 +128,9 @@ function RegionControls({ id, label, piece, coat, own, amount }: ControlsProps) 
       <PaintSwitch />
       <Choice label={words.region.aStrokeOnThePicture} value={does} options={strokes} onChange={(v) => set({ does: v })} />
       {does !== 'keep' && does !== 'leave' ? <BrushSize /> : <Text style={{ color: c.quiet, fontSize: 13 }}>{words.region.strokesHelp}</Text>}
+      {does === 'put' || does === 'take' ? (
+        <Toggle label={words.region.snapToEdges} help={words.region.snapToEdgesHelp} value={snap} onChange={(v) => set({ snap: v })} />
+      ) : null}
       <Acts>
         {id === 'eyes' ? <Act onPress={recolourIrises}>{words.marks.irises}</Act> : null}
         {coat ? (
