@@ -1,7 +1,7 @@
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
-import { faceTaken, mapShare, meshPoint, personTaken, type Finding } from '../src/core/guards/finding';
+import { faceTaken, GRID, mapShare, meshPoint, personTaken, type Finding } from '../src/core/guards/finding';
 import { outlineOf } from '../src/core/guards/outlines';
 import { LITTLE } from '../src/core/guards/choices';
 import { foundIds, guardsSchema, settingsOf, type FoundId } from '../src/core/guards/schema';
@@ -39,6 +39,10 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
       lips: box(outlineOf(face, 'lips', long)),
       mesh: Array.from({ length: 468 }, (_, i) => meshPoint(face, i, long).map((v) => Math.round(v * 10) / 10)),
     })),
+    seen: (finding.seen ?? []).map(({ x, y, size }) => {
+      const [left, top, side] = [x - size / 2, y - size / 2, size].map((v) => Math.round((v * long) / GRID));
+      return { offered: true, box: { x: left, y: top, width: side, height: side } };
+    }),
     regions: Object.fromEntries(
       foundIds.map((id) => {
         const offered = isOffered(finding, id);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { faceTaken, personTaken, type Finding } from '../src/core/guards/finding';
+import { faceTaken, GRID, personTaken, type Finding } from '../src/core/guards/finding';
 import { guardsSchema, type FoundId } from '../src/core/guards/schema';
 import type { Engine } from '../src/engine/engine';
 import { nodeFind } from '../src/engine/finder/node';
@@ -125,6 +125,12 @@ it('of groups, at least nine faces in ten are found', async () => {
   let found = 0;
   for (const i of faces.keys()) found += takenOn(await look(`group-${i + 1}.jpg`));
   expect(found / faces.reduce((a, b) => a + b)).toBeGreaterThanOrEqual(0.9);
+  // That one is offered: about (459, 295), some 200 pixels wide.
+  const { finding } = await look('group-2.jpg');
+  expect(finding.seen).toHaveLength(1);
+  const [x, y, size] = [finding.seen![0].x, finding.seen![0].y, finding.seen![0].size].map((v) => (v * 1920) / GRID);
+  expect(Math.hypot(x - 459, y - 295)).toBeLessThan(60);
+  expect(size).toBeGreaterThan(150);
 });
 
 it('on photographs without people, no face and no person is guarded unasked', async () => {
@@ -132,7 +138,9 @@ it('on photographs without people, no face and no person is guarded unasked', as
   const things = ['coffee.png', 'chelsea.png', 'rocket.jpg', 'motorcycle_left.png', 'retina.jpg', 'coins.png'];
   for (const name of [...places, ...things]) {
     const seen = await look(name);
-    expect([name, takenOn(seen), personTaken(undefined, seen.finding)]).toEqual([name, 0, false]);
+    // Nothing has a face, but for the cat: hers is offered.
+    const offered = name === 'chelsea.png' ? 1 : 0;
+    expect([name, takenOn(seen), seen.finding.seen?.length, personTaken(undefined, seen.finding)]).toEqual([name, 0, offered, false]);
     expect(seen.share('subject')).toBeLessThanOrEqual(0.03);
   }
 });

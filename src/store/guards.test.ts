@@ -1,4 +1,4 @@
-import { findingSchema, MESH_POINTS, type Finding } from '../core/guards/finding';
+import { findingSchema, GRID, MESH_POINTS, seenSchema, type Finding } from '../core/guards/finding';
 import { pieceSchema } from '../core/piece/schema';
 import { setReady } from '../core/piece/rebase';
 import { readySchema } from '../core/ready/schema';
@@ -57,4 +57,19 @@ it('what is painted on a cropped photo is kept in the file’s own measure', () 
   expect(guards.onFile(cropped, 0.5, 0.5)).toEqual([0.75, 0.5]);
   // 2000 u are the 500 pixels of the crop, half of the file's thousand.
   expect(guards.lengthOnFile(cropped, 100)).toBeCloseTo(50, 6);
+});
+
+it('a face that was only seen is kept by one tap, and let go by another', () => {
+  const k = GRID / 1000;
+  const at = (v: number) => Math.round(v * k);
+  const seen = { x: at(300), y: at(200), size: at(100), marks: [280, 190, 320, 190, 300, 210, 300, 230].map(at) };
+  const kept = guards.keptOfSeen(seenSchema.parse(seen), piece.photo);
+  // A tip of 70 pixels, two u each, from eye to eye, nose and mouth, in fractions of 1000 × 800.
+  expect(kept.size).toBeCloseTo(140, 0);
+  expect(kept.points[3][0]).toBeCloseTo(0.3, 3);
+  expect(kept.points[3][1]).toBeCloseTo(230 / 800, 3);
+  const taken = guards.keepSeen(kept, true)(piece);
+  expect(guards.keepsSeen(taken.guards, kept)).toBe(true);
+  expect(guards.keepSeen(kept, true)(taken).guards?.kept).toHaveLength(1);
+  expect(guards.keepsSeen(guards.keepSeen(kept, false)(taken).guards, kept)).toBe(false);
 });

@@ -1,6 +1,8 @@
 import { create } from 'zustand';
+import equal from 'fast-deep-equal';
 import { choiceRegions, guardSentence, type GuardChoice } from '../core/guards/choices';
-import type { Finding } from '../core/guards/finding';
+import { GRID, type Finding, type Seen } from '../core/guards/finding';
+import { UNITS } from '../core/image/unit';
 import { guardsSchema, type Guards, type Hint, type Kept, type RegionId, type RegionSettings } from '../core/guards/schema';
 import { changeCoat } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
@@ -122,6 +124,15 @@ export const addRegionStroke = (id: RegionId, stroke: RegionStroke) =>
 
 export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));
 export const addKept = (kept: Kept) => withGuards((g) => ({ kept: [...g.kept, kept] }));
+/** A face that was only seen, as a stroke from eye to eye, nose and mouth that grows to its edges. */
+export function keptOfSeen({ size, marks }: Seen, photo: Piece['photo']): Kept {
+  const k = Math.max(photo.width, photo.height) / GRID;
+  const at = (i: number): [number, number] => [(marks[2 * i] * k) / photo.width, (marks[2 * i + 1] * k) / photo.height];
+  return { keep: true, size: (0.7 * size * UNITS) / GRID, points: [at(0), at(1), at(2), at(3)] };
+}
+export const keepsSeen = (guards: Guards | undefined, kept: Kept): boolean => guards?.kept.some((one) => equal(one, kept)) ?? false;
+export const keepSeen = (kept: Kept, taken: boolean) =>
+  withGuards((g) => ({ kept: [...g.kept.filter((one) => !equal(one, kept)), ...(taken ? [kept] : [])] }));
 export const clearKept = withGuards(() => ({ kept: [] }));
 export const clearHints = withGuards(() => ({ hints: [], hairs: [] }));
 export const addHair = (hair: Guards['hairs'][number]) => withGuards((g) => ({ hairs: [...g.hairs, hair] }));

@@ -399,6 +399,7 @@ export const words = {
     guardAmount: 'Guard: amount',
     face: (number: number) => `Face ${number}`,
     itMayBeAFace: 'Not sure: it may be a face.',
+    seenWithoutFeatures: 'Seen, but not clearly. About its eyes, nose and mouth, it is kept up to its edges.',
     person: 'Person',
     itMayBeAPerson: 'Not sure: it may be a person.',
     guardThePerson: 'Guard the person',

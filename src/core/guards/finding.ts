@@ -35,8 +35,24 @@ export const personSchema = z
   .strict()
   .refine(({ width, height, map }) => Math.ceil((width * height) / 3) * 4 === map.length, 'the map of a person must have one byte a cell');
 
-/** What was found on a photo. It belongs to the file: readying leaves it alone. */
-export const findingSchema = z.object({ version: z.literal(1), faces: z.array(faceSchema).max(50), person: personSchema.nullable() }).strict();
+/**
+ * A face that was seen but whose features were not found, as from the side or behind a hand: its middle, its width, and about where
+ * its eyes, nose and mouth are, across and down in the numbers of a mesh.
+ */
+export const seenSchema = z
+  .object({ x: z.number().int(), y: z.number().int(), size: z.number().int().min(1), marks: z.array(z.number().int()).length(8) })
+  .strict();
+export type Seen = z.output<typeof seenSchema>;
+
+/** What was found on a photo. It belongs to the file: readying leaves it alone. Findings of earlier versions say nothing of what was only seen. */
+export const findingSchema = z
+  .object({
+    version: z.literal(1),
+    faces: z.array(faceSchema).max(50),
+    seen: z.array(seenSchema).max(50).optional(),
+    person: personSchema.nullable(),
+  })
+  .strict();
 export type Finding = z.output<typeof findingSchema>;
 
 export type Point = readonly [number, number];

@@ -4,13 +4,15 @@ import type { Machine } from '../../core/image/machine';
 import type { Picture } from '../../core/image/picture';
 import { sampleAffine, type Affine } from '../../core/image/sample';
 import type { Scratch } from '../../core/image/tile';
-import { apart, decodeBoxes, partWindows, wholeWindow, type Box, type Window } from './boxes';
+import { apart, decodeBoxes, overlap, partWindows, wholeWindow, type Box, type Window } from './boxes';
 import { meshOf, type Meshed, type Square } from './meshing';
 import { SIDES, type Models } from './models';
 
 /** Boxes this sure are looked at more closely; the mesh then decides. */
 const LEAST = 0.2;
 const MOST_FACES = 20;
+/** A box this sure in which no mesh is found is offered as a face without features. */
+const CLEARLY = 0.7;
 /** Long side of the map of people. */
 const PERSON_SIDE = 512;
 
@@ -37,10 +39,12 @@ export class Finder {
     }
     const candidates = apart(boxes).slice(0, MOST_FACES);
     const faces: Meshed[] = [];
+    const seen: Box[] = [];
     const square: Square = (...of) => this.square(photo, ...of);
     for (const [i, box] of candidates.entries()) {
       const face = await meshOf(this.models, square, box);
       if (face) faces.push(face);
+      else if (box.score >= CLEARLY) seen.push(box);
       onProgress(0.5 + (0.3 * (i + 1)) / candidates.length);
     }
     const kept = apart(faces, 0.4);
@@ -55,6 +59,9 @@ export class Finder {
         mesh: Array.from(f.points, from),
         irises: Array.from(f.irises, from),
       })),
+      seen: seen
+        .filter((box) => kept.every((face) => overlap(box, face) < 0.2))
+        .map(({ x, y, size, marks }) => ({ x: from(x), y: from(y), size: from(size), marks: marks.flat().map(from) })),
       person: { ...person, map: toBase64(person.map) },
     };
   }

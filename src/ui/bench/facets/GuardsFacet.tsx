@@ -11,6 +11,9 @@ import { controlEdit } from '@/store/editing';
 import {
   findGuards,
   keepChoice,
+  keepSeen,
+  keepsSeen,
+  keptOfSeen,
   measureExactly,
   measureUnchanged,
   recallFinding,
@@ -181,11 +184,11 @@ function Found({ piece }: { piece: Piece }) {
   const { finding } = useGuards();
   const { change } = useBench.getState();
   if (!finding) return null;
-  const { faces, person } = finding;
+  const { faces, seen, person } = finding;
   const sure = faces.filter((f) => f.score >= SURE).length;
   return (
     <>
-      {faces.length >= 2 || sure < faces.length
+      {faces.length >= 2 || sure < faces.length || (seen ?? []).length > 0
         ? faces.map((face, i) => (
             <Toggle
               key={i}
@@ -196,6 +199,18 @@ function Found({ piece }: { piece: Piece }) {
             />
           ))
         : null}
+      {(seen ?? []).map((face, i) => {
+        const kept = keptOfSeen(face, piece.photo);
+        return (
+          <Toggle
+            key={`seen${i}`}
+            label={words.guards.face(faces.length + i + 1)}
+            help={words.guards.seenWithoutFeatures}
+            value={keepsSeen(piece.guards, kept)}
+            onChange={(v) => change(v ? words.guards.guardAFace : words.guards.skipAFace, keepSeen(kept, v))}
+          />
+        );
+      })}
       {sure === 0 && person && mapShare(person) > LITTLE ? (
         <Toggle
           label={words.guards.person}
