@@ -60,7 +60,7 @@ export class Finder {
         irises: Array.from(f.irises, from),
       })),
       seen: seen
-        .filter((box) => kept.every((face) => overlap(box, face) < 0.2))
+        .filter((box) => kept.every((face) => overlap(box, face) < 0.2) && liesOn(person, box, person.width / photo.width))
         .map(({ x, y, size, marks }) => ({ x: from(x), y: from(y), size: from(size), marks: marks.flat().map(from) })),
       person: { ...person, map: toBase64(person.map) },
     };
@@ -122,6 +122,18 @@ export class Finder {
     }
     return { width, height, map: Uint8Array.from(values, (v) => Math.round(Math.min(1, Math.max(0, v)) * 255)) };
   }
+}
+
+/** Whether a box lies on a person for the most part; `k` is the map's scale. */
+function liesOn({ width, height, map }: { width: number; height: number; map: Uint8Array }, box: Box, k: number): boolean {
+  let [sum, count] = [0, 0];
+  for (let y = Math.round((box.y - box.size / 2) * k); y < (box.y + box.size / 2) * k; y++)
+    for (let x = Math.round((box.x - box.size / 2) * k); x < (box.x + box.size / 2) * k; x++) {
+      if (x < 0 || y < 0 || x >= width || y >= height) continue;
+      sum += map[y * width + x];
+      count++;
+    }
+  return sum > 127 * count;
 }
 
 function bilinear(from: Float32Array, side: number, x: number, y: number): number {
