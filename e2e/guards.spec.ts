@@ -1,5 +1,8 @@
 import { apart, arm, expect, facet, lay, look, onPhoto, openPhoto, openSample, paint, portrait, settled, test, toRail, type } from './fixtures';
 
+/** The middle of the lower lip on the sample portrait, in fractions of the photo. */
+const LIPS = [0.579, 0.622];
+
 const find = async (page: import('@playwright/test').Page) => {
   await facet(page, 'Guards');
   await page.getByRole('button', { name: 'Find faces and people' }).click();
@@ -231,4 +234,30 @@ test('a whole face follows the tone, and something else is kept by a tap', async
   await settled(page);
   await expect(page.getByTestId('region-kept')).toBeVisible();
   expect(apart(await look(page, 0.1, 0.6), textured)).toBeGreaterThan(4);
+});
+
+test('lips are taken out and put back by strokes that end at their edges', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await find(page);
+  await page.getByRole('radio', { name: 'Show guards' }).click();
+  const row = page.getByTestId('region-lips');
+  await row.scrollIntoViewIfNeeded();
+  await row.click();
+  await expect(page.getByRole('switch', { name: 'Snap to edges' })).toBeChecked();
+  await settled(page);
+  const [lips, chin] = [await look(page, LIPS[0], LIPS[1], 3), await look(page, LIPS[0], LIPS[1] + 0.06, 3)];
+  await page.getByRole('radio', { name: 'Erase', exact: true }).click();
+  await paint(page, [
+    [LIPS[0] - 0.03, LIPS[1]],
+    [LIPS[0] + 0.03, LIPS[1]],
+  ]);
+  await settled(page);
+  const without = await look(page, LIPS[0], LIPS[1], 3);
+  expect(apart(without, lips)).toBeGreaterThan(20);
+  await page.getByRole('radio', { name: 'Add', exact: true }).click();
+  await paint(page, [[LIPS[0], LIPS[1]]]);
+  await settled(page);
+  expect(apart(await look(page, LIPS[0], LIPS[1], 3), lips)).toBeLessThan(8);
+  expect(apart(await look(page, LIPS[0], LIPS[1] + 0.06, 3), chin)).toBeLessThan(4);
+  await expect(page.getByRole('button', { name: /Undo: Paint on a guard/ })).toBeEnabled();
 });

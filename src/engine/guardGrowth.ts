@@ -78,7 +78,7 @@ export class GuardGrowths {
   private tabled(regions: Regions, { width, height }: GuardOrder['size']): Regions {
     const unit = Math.max(width, height) / UNITS;
     const frame = { width: width / unit, height: height / unit };
-    const table = (stroke: RegionStroke): RegionStroke & Tabled => stroke.snap ? stroke : this.tables.tabled(stroke, frame);
+    const table = (stroke: RegionStroke): RegionStroke & Tabled => (stroke.snap ? stroke : this.tables.tabled(stroke, frame));
     return Object.fromEntries(
       Object.entries(regions).map(([id, region]) => [id, region.strokes ? { ...region, strokes: region.strokes.map(table) } : region]),
     );

@@ -64,10 +64,10 @@ it('a face that was only seen is kept by one tap, and let go by another', () => 
   const at = (v: number) => Math.round(v * k);
   const seen = { x: at(300), y: at(200), size: at(100), marks: [280, 190, 320, 190, 300, 210, 300, 230].map(at) };
   const kept = guards.keptOfSeen(seenSchema.parse(seen), piece.photo);
-  // A tip of 70 pixels, two u each, from eye to eye, nose and mouth, in fractions of 1000 × 800.
-  expect(kept.size).toBeCloseTo(140, 0);
+  // A tip of 60 pixels, two u each, half as far from the middle as eyes, nose and mouth, in fractions of 1000 × 800.
+  expect(kept.size).toBeCloseTo(120, 0);
   expect(kept.points[3][0]).toBeCloseTo(0.3, 3);
-  expect(kept.points[3][1]).toBeCloseTo(230 / 800, 3);
+  expect(kept.points[3][1]).toBeCloseTo(215 / 800, 3);
   const taken = guards.keepSeen(kept, true)(piece);
   expect(guards.keepsSeen(taken.guards, kept)).toBe(true);
   expect(guards.keepSeen(kept, true)(taken).guards?.kept).toHaveLength(1);

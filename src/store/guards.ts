@@ -124,12 +124,14 @@ export const addRegionStroke = (id: RegionId, stroke: RegionStroke) =>
 
 export const addHint = (hint: Hint) => withGuards((g) => ({ hints: [...g.hints, hint] }));
 export const addKept = (kept: Kept) => withGuards((g) => ({ kept: [...g.kept, kept] }));
-/** A face that was only seen, as a stroke from eye to eye, nose and mouth that grows to its edges. */
-export function keptOfSeen({ size, marks }: Seen, photo: Piece['photo']): Kept {
+/** A face that was only seen, as a stroke about its eyes, nose and mouth that grows to its edges. Seen from the side, they lie at its rim: it keeps well inside. */
+export function keptOfSeen({ x, y, size, marks }: Seen, photo: Piece['photo']): Kept {
   const k = Math.max(photo.width, photo.height) / GRID;
-  const at = (i: number): [number, number] => [(marks[2 * i] * k) / photo.width, (marks[2 * i + 1] * k) / photo.height];
-  return { keep: true, size: (0.7 * size * UNITS) / GRID, points: [at(0), at(1), at(2), at(3)] };
+  const inside = (mark: number, middle: number) => (mark + (middle - mark) * INWARD) * k;
+  const at = (i: number): [number, number] => [inside(marks[2 * i], x) / photo.width, inside(marks[2 * i + 1], y) / photo.height];
+  return { keep: true, size: (0.6 * size * UNITS) / GRID, points: [at(0), at(1), at(2), at(3)] };
 }
+const INWARD = 0.5;
 export const keepsSeen = (guards: Guards | undefined, kept: Kept): boolean => guards?.kept.some((one) => equal(one, kept)) ?? false;
 export const keepSeen = (kept: Kept, taken: boolean) =>
   withGuards((g) => ({ kept: [...g.kept.filter((one) => !equal(one, kept)), ...(taken ? [kept] : [])] }));
