@@ -107,7 +107,8 @@ export class Guardian {
     const finding = needsFinding && !this.failed.has(ref.key) ? await this.find(ref).catch(() => NOTHING) : NOTHING;
     const size = regionSize(photo);
     const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
-    const hints = guards?.hints ?? NO_HINTS;
+    // Hints are told apart as objects: all empty lists are one.
+    const hints = guards?.hints.length ? guards.hints : NO_HINTS;
     const standsOut = guards?.standsOut ?? false;
     const takesPerson = personTaken(guards, finding);
     const key = `${ref.key}:${+standsOut}:${+takesPerson}:${finding === NOTHING ? 'none' : finding.faces.map((_, i) => +faceTaken(guards, finding, i)).join('')}:${identify(hints)}`;
