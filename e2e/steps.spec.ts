@@ -1,4 +1,4 @@
-import { expect, facet, openSample, settled, test, toRail } from './fixtures';
+import { expect, facet, lay, openPhoto, openSample, portrait, settled, test, toRail } from './fixtures';
 
 const middle = (page: import('@playwright/test').Page) =>
   page.evaluate(() => {
@@ -82,4 +82,31 @@ test('a gradient’s ends lie on the picture, and its stops in the panel', { tag
   await page.getByRole('button', { name: 'Stop 2, at 50 %' }).click();
   await page.getByRole('button', { name: 'Remove stop 2' }).click();
   await expect(page.getByRole('button', { name: 'Stop 2, at 100 %' })).toBeVisible();
+});
+
+test('relief is lit as the photo’s face is, in one tap; without a face it says so and nothing changes', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Craquelure');
+  const addRelief = async () => {
+    await facet(page, 'Surface');
+    await page.getByRole('textbox', { name: 'Search effects' }).fill('raised');
+    await page.getByRole('button', { name: 'Relief', exact: true }).last().click();
+  };
+  await addRelief();
+  const dial = page.getByRole('slider', { name: 'Light from' }).last();
+  await page.getByRole('button', { name: 'Match the photo’s light' }).last().click();
+  // The keeper is lit from his right, which is the left of the picture, and from above.
+  await expect(dial).not.toHaveAttribute('aria-valuenow', '315', { timeout: 60_000 });
+  const from = Number(await dial.getAttribute('aria-valuenow'));
+  expect(from).toBeGreaterThan(270);
+  expect(from).toBeLessThan(345);
+  await expect(page.getByText(/^The light on the face comes from \d+°, \d+° high\.$/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo: Relief: match the photo’s light' })).toBeEnabled();
+
+  await openPhoto(page, 'demo/photos/lamp-and-lemons.jpg');
+  await lay(page, 'Craquelure');
+  await addRelief();
+  await page.getByRole('button', { name: 'Match the photo’s light' }).last().click();
+  await expect(page.getByText('No face was found to read the light from. Set it with the dial.')).toBeVisible({ timeout: 60_000 });
+  await expect(dial).toHaveAttribute('aria-valuenow', '315');
 });

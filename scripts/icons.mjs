@@ -22,6 +22,7 @@ const names = [
   'share-variant-outline',
   'undo',
   'view-grid-outline',
+  'white-balance-sunny',
 ];
 const mdi = await import('@mdi/js');
 const keyOf = (name) => `mdi${name.replace(/(^|-)([a-z0-9])/g, (_all, _dash, letter) => letter.toUpperCase())}`;

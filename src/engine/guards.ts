@@ -1,7 +1,8 @@
 import { LRUCache } from 'lru-cache';
 import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
-import { faceTaken, personTaken, type Finding } from '../core/guards/finding';
+import type { Light } from '../core/form/light';
+import { faceTaken, faceWidth, GRID, personTaken, type Finding } from '../core/guards/finding';
 import { HEAD_SCRATCH, planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
 import { guardsSchema, regionIds, settingsOf, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel, type Path } from '../core/guards/cutout';
@@ -176,7 +177,8 @@ export class Guardian {
     const name = `${key}:${identify(hairs)}`;
     const painted = settingsOf(guards, 'subject')
       .strokes.filter(({ strength }) => strength > FIRM)
-      .map(({ size, points }): Path => ({ size, points: points.map(([x, y]) => [x, y]) }));
+      // One that snaps may end well within its ring.
+      .map(({ size, snap, points }): Path => ({ size: snap ? size / 2 : size, points: points.map(([x, y]) => [x, y]) }));
     const { width, height } = alphaLevel(photo);
     const made = { width: subject.width, height: subject.height };
     let alpha: Picture | undefined;
@@ -209,6 +211,16 @@ export class Guardian {
       return this.cutout(piece);
     }
     return { alpha, edge, key: name };
+  }
+
+  /** Where the light on a photo comes from, by the largest face on it that is taken; null without one. */
+  async light({ photo: ref, guards }: Guarded, options: FindOptions = {}): Promise<Light | null> {
+    const finding = await this.find(ref, options);
+    const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
+    if (faces.length === 0) return null;
+    const photo = await this.photo(ref);
+    const face = faces.reduce((a, b) => (faceWidth(b, GRID) > faceWidth(a, GRID) ? b : a));
+    return this.pool.call<Light | null>({ call: 'light', order: { photo, face } });
   }
 
   /** Where a region's plane lies as it was found, and its size. */

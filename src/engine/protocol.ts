@@ -1,4 +1,5 @@
 import type { GuardOrder } from '../core/guards/combine';
+import type { LightOrder } from '../core/form/faceLight';
 import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
@@ -42,6 +43,8 @@ export type Call =
   | { call: 'lacks'; file: Blob }
   | { call: 'guard'; order: GuardOrder; target: Picture; scratch: number }
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
+  /** Where the light on a face comes from. */
+  | { call: 'light'; order: LightOrder }
   | { call: 'tip'; order: TipOrder; target: Picture }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }

@@ -1,4 +1,5 @@
 import { lacksData } from '../core/files/jpegWalk';
+import { lightOn } from '../core/form/faceLight';
 import { drawGuard } from '../core/guards/combine';
 import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
@@ -87,6 +88,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawGuard(machine, question.order, question.target, question.scratch);
       case 'cutout':
         return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
+      case 'light':
+        return lightOn(machine, scratch, question.order);
       case 'tip':
         return cutTip(machine, scratch, question.order, question.target);
       case 'unchanged':

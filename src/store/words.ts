@@ -25,6 +25,11 @@ export const words = {
       `Not saved: it needs ${needed}, and this browser offers ${offered ?? 'no more'}; delete pieces that you no longer need.`,
     storeUnusable: (reason: string) => `Not saved yet: the browser’s store could not be used (${reason || 'it gives no reason'}).`,
   },
+  light: {
+    noFace: 'No face was found to read the light from. Set it with the dial.',
+    notSure: 'The light on the face is too even to tell where it comes from; it is set to come from the front, a little above.',
+    found: (direction: number, elevation: number) => `The light on the face comes from ${direction}°, ${elevation}° high.`,
+  },
   editing: {
     showTheCoat: 'Show the coat',
     hideTheCoat: 'Hide the coat',

@@ -1,0 +1,55 @@
+import { create } from 'zustand';
+import { asRelief, EVEN, SURE_LIGHT } from '../core/form/light';
+import { changeStep } from '../core/piece/edits';
+import type { Piece } from '../core/piece/schema';
+import { fromFile, pieceSize } from '../core/ready/geometry';
+import { Cancelled } from '../engine/stopping';
+import { useBench } from './bench';
+import { getEngine } from './engine';
+import { complain, say } from './notices';
+import { readyOf } from './ready';
+import { words } from './words';
+
+/** The step for which the light is being looked for, as `coat.index`, and how far that is, 0..1. */
+export const useMatching = create<{ step: string | null; share: number }>(() => ({ step: null, share: 0 }));
+
+let stop: AbortController | null = null;
+export const stopMatching = (): void => stop?.abort();
+
+/** Turns a direction on the file into that on the piece, which may be turned, mirrored or cropped. */
+const turnedOn =
+  (piece: Piece) =>
+  (x: number, y: number): [number, number] => {
+    const { photo } = piece;
+    const step = photo.width / 50;
+    const at = (k: number) => fromFile(photo, readyOf(piece), [photo.width / 2 + k * x * step, photo.height / 2 + k * y * step]);
+    const { width, height } = pieceSize(piece);
+    const [from, to] = [at(0), at(1)];
+    return [(to[0] - from[0]) * width, (to[1] - from[1]) * height];
+  };
+
+/** Lights a step from where the light on the photo's largest face comes. */
+export async function matchLight(coat: string, index: number, step: string): Promise<void> {
+  const { piece } = useBench.getState();
+  if (!piece || stop) return;
+  const control = new AbortController();
+  stop = control;
+  useMatching.setState({ step: `${coat}.${index}`, share: 0 });
+  try {
+    const engine = await getEngine();
+    const light = await engine.guards.light(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
+    if (useBench.getState().piece?.id !== piece.id) return;
+    if (!light) return say(words.light.noFace);
+    const isSure = light.confidence >= SURE_LIGHT;
+    const { direction, elevation } = asRelief(isSure ? light : EVEN, turnedOn(piece));
+    const before = useBench.getState().piece?.coats.find(({ id }) => id === coat)?.treatments[index];
+    // Not every step has a height of the light.
+    useBench.getState().change(step, changeStep(coat, index, { direction, ...(before && 'elevation' in before ? { elevation } : {}) }));
+    say(isSure ? words.light.found(direction, elevation) : words.light.notSure);
+  } catch (error) {
+    if (!(error instanceof Cancelled)) complain(error);
+  } finally {
+    stop = null;
+    useMatching.setState({ step: null, share: 0 });
+  }
+}
