@@ -51,5 +51,10 @@ it('an uncertain light is replaced by one from the front; without a face nothing
   mockLight = null;
   await matchLight('a', 0, 'x');
   expect(step(0)).toMatchObject({ direction: 315, elevation: 40 });
-  expect(useNotices.getState().list.map((n) => n.text).join()).toMatch(/too even.*No face was found/);
+  expect(
+    useNotices
+      .getState()
+      .list.map((n) => n.text)
+      .join(),
+  ).toMatch(/too even.*No face was found/);
 });
