@@ -96,7 +96,10 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
   for (const face of faces)
     lookCloser(planes, photo, face, mouthExtent(face, long), FEATURE_SIDE, { teeth }, (closer, closeLong) => {
       const drawn = drawTeeth(closer.planes, face, closeLong, closer.tones);
-      return drawn === null ? null : { teeth: drawn };
+      if (drawn === null) return null;
+      // Half a pixel of the regions' planes: small teeth would be soft to their middle there.
+      closer.planes.widen(drawn, (0.5 * closeLong) / long);
+      return { teeth: drawn };
     });
   const { skin, body, hair, ears } = skinOf(planes, photo, faces, people);
   for (const feature of [made.eyes, made.brows, made.lips, made.nostrils]) planes.without(skin, feature);
