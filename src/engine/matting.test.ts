@@ -108,7 +108,7 @@ describe.each(['sky', 'leaves'] as const)('fine hair before %s', (ground) => {
   });
 });
 
-it('what was painted stays as it was painted', async () => {
+it('a correction painted on the subject also holds in its cut-out', async () => {
   const tip = { size: 100, hardness: 1, strength: 1, flow: 1 };
   const { alpha } = await cut('sky', [
     { does: 'take', ...tip, points: [[0.5, 0.2, 1]] },

@@ -92,7 +92,7 @@ export function drawGuard(
     } else planes.put(growth.others, whole);
     const one = planes.copy(growth.before);
     const last = strokes[strokes.length - 1];
-    // A stroke that snaps is laid anew each time: where it ends changes what it reaches.
+    // A stroke that snaps to edges is drawn from its start each time: a new point can change all of its area.
     if (last.snap) {
       layAll(one, [last]);
       count = 1;

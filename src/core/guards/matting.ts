@@ -11,7 +11,7 @@ const NOISE = 1e-6;
 
 export interface MatteOrder {
   band: Band;
-  /** The subject as it was found, drawn to the picture's edges: plane of 0..1. */
+  /** The found subject, with its outline refined to the picture's edges: plane of 0..1. */
   found: number;
   /** Where colours are trusted whatever the background: strokes along hair. Plane of 0..1. */
   hair: number;

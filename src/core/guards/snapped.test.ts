@@ -40,7 +40,7 @@ describe('a stroke that snaps to edges', () => {
     expect(at(51, 65)).toBeLessThan(0.05);
     expect(at(86, 140)).toBe(0);
   });
-  it('takes away likewise, by its strength, and leaves the rest as it was', () => {
+  it('erases in the same way, by its strength, and changes nothing elsewhere', () => {
     const at = laid(0.8, { does: 'take', ...along, strength: 0.5 });
     expect(at(86, 65)).toBeCloseTo(0.4, 2);
     expect(at(115, 65)).toBeGreaterThan(0.75);
