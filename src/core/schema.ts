@@ -15,6 +15,8 @@ export interface ControlMeta {
   help?: string;
   /** An angle that is best set on a dial. */
   dial?: boolean;
+  /** True when the control has no place beside the values that are set. */
+  absent?: (values: Record<string, unknown>) => boolean;
   /** A sentence when the control can do nothing here, given the values beside it, and whether what it works on is grey (`materialIsGrey`). */
   idle?: (values: Record<string, unknown>) => string | undefined;
 }

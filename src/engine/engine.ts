@@ -9,6 +9,7 @@ import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
 import { postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
+import { Forms } from './forms';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
 import { Ahead } from './ahead';
@@ -49,6 +50,7 @@ export class Engine {
   readonly pool: Pool;
   readonly library: Library;
   readonly guards: Guardian;
+  readonly forms: Forms;
   readonly unchanged: UnchangedMeter;
   private readonly tables: StrokeTables;
   private readonly resolver: Resolver;
@@ -70,10 +72,15 @@ export class Engine {
       this.tables,
       options.find,
     );
+    this.forms = new Forms(this.pool, this.library, {
+      find: (ref, how) => this.guards.find(ref, how),
+      photo: (ref) => this.photo(ref),
+      subject: (piece) => this.guards.picture(piece, { subject: 1 }),
+    });
     this.keeper = new Keeper(this.pool);
     this.ahead = new Ahead(this.pool);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
-    this.resolver = new Resolver(this.library, this.guards, this.tables, this.surveyor, {
+    this.resolver = new Resolver(this.library, this.guards, this.forms, this.tables, this.surveyor, {
       photo: (key, spots) => this.readied({ key }, spots),
       own: (key, fitting) => this.own(key, fitting),
     });
@@ -89,7 +96,7 @@ export class Engine {
 
   /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
   forget(): void {
-    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.unchanged, this.tables]) part.clear();
+    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.forms, this.unchanged, this.tables]) part.clear();
   }
 
   /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */

@@ -1,8 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { fromBase64 } from '../core/guards/bytes';
 import type { GuardOrder } from '../core/guards/combine';
-import type { Light } from '../core/form/light';
-import { faceTaken, faceWidth, GRID, personTaken, type Finding } from '../core/guards/finding';
+import { faceTaken, personTaken, type Finding } from '../core/guards/finding';
 import { HEAD_SCRATCH, planeOf, regionSize, regionsBytes, regionsScratch, type RegionOrder } from '../core/guards/regions';
 import { guardsSchema, regionIds, settingsOf, type FoundId, type Guards, type RegionId } from '../core/guards/schema';
 import { alphaLevel, type Path } from '../core/guards/cutout';
@@ -211,16 +210,6 @@ export class Guardian {
       return this.cutout(piece);
     }
     return { alpha, edge, key: name };
-  }
-
-  /** Where the light on a photo comes from, by the largest face on it that is taken; null without one. */
-  async light({ photo: ref, guards }: Guarded, options: FindOptions = {}): Promise<Light | null> {
-    const finding = await this.find(ref, options);
-    const faces = finding.faces.filter((_, i) => faceTaken(guards, finding, i));
-    if (faces.length === 0) return null;
-    const photo = await this.photo(ref);
-    const face = faces.reduce((a, b) => (faceWidth(b, GRID) > faceWidth(a, GRID) ? b : a));
-    return this.pool.call<Light | null>({ call: 'light', order: { photo, face } });
   }
 
   /** Where a region's plane lies as it was found, and its size. */

@@ -2,7 +2,7 @@ import { pictureAt, pictureBytes, pixelBytes, type Picture } from '../core/image
 import { materialById } from '../core/materials';
 import { fitScratch } from '../core/materials/fitting/fit';
 import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/fitting/schema';
-import { materialScratch } from '../core/materials/generate';
+import { materialScratch, partBytes } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
 import type { TipOrder } from '../core/strokes/tip';
@@ -154,12 +154,13 @@ export class Library {
   material(order: MaterialRequest): Promise<Picture> {
     return this.once(materialKey(order), async () => {
       const { width, height } = order;
-      const { at, bytes } = this.room(width, height, Infinity);
+      const deep = order.part === 'height';
+      const { at, bytes } = this.room(width, height, Infinity, deep);
       const scratch = this.pool.heap.take(materialScratch(width, height));
       try {
         await this.pool.call({ call: 'material', order, target: at, scratch }, this.pool.shared ? undefined : 0);
-        if (!this.pool.shared) await this.repeat(at, width * height * 4);
-        const picture = pictureAt(at, width, height);
+        if (!this.pool.shared) await this.repeat(at, width * height * partBytes(order.part));
+        const picture = pictureAt(at, width, height, undefined, deep);
         await this.pool.everywhere({ call: 'levels', picture });
         return this.keep(materialKey(order), picture, at, bytes);
       } catch (error) {
@@ -242,9 +243,9 @@ export class Library {
 
 const ownKey = (key: string, fitting?: Fitting) => `own:${key}:${fitting && !isNeutral(fitting) ? JSON.stringify(fitting) : ''}`;
 
-export function materialKey({ id, seed, params, width, height, aspect }: MaterialRequest): string {
+export function materialKey({ id, seed, params, width, height, aspect, part = 'look' }: MaterialRequest): string {
   const sorted = Object.keys(params)
     .sort()
     .map((k) => [k, params[k]]);
-  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}:${aspect?.toFixed(4) ?? ''}`;
+  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}:${aspect?.toFixed(4) ?? ''}${part === 'look' ? '' : `:${part}`}`;
 }

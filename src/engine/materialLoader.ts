@@ -27,14 +27,21 @@ export class MaterialLoader {
     need: Need & { need: 'material' },
     { frame, scale, quick }: { frame: Size; scale: number; quick: boolean },
   ): Promise<{ key: string; resource: LoadedPicture }> {
-    const { id, seed, params, lay } = need;
+    const { id, seed, params, lay, part } = need;
     const aspect = need.aspect ?? frame.width / frame.height;
     const material = materialById(id);
     const square = material.shape === 'square';
     const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
     const long = Math.max(frame.width, frame.height) * scale;
     const seen = (lay.fit === 'tile' ? (long * NOMINAL) / UNITS : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
-    const order = (side: number) => ({ id, seed, params, ...materialSize(id, side, aspect), ...(square ? {} : { aspect }) });
+    const order = (side: number) => ({
+      id,
+      seed,
+      params,
+      ...materialSize(id, side, aspect),
+      ...(square ? {} : { aspect }),
+      ...(part ? { part } : {}),
+    });
     const side = materialSide(seen, material.fine);
     const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
     const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : side);

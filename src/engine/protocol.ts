@@ -1,9 +1,12 @@
 import type { GuardOrder } from '../core/guards/combine';
 import type { LightOrder } from '../core/form/faceLight';
+import type { ContourOrder } from '../core/form/contour';
+import type { FieldOrder } from '../core/form/field';
 import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { UnchangedOrder } from '../core/measure/unchanged';
+import type { MaterialPart } from '../core/materials/generate';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
@@ -20,6 +23,7 @@ export interface MaterialRequest {
   height: number;
   /** Width by height of the piece whose shape it takes; its sides are multiples of 16 and reach a little further. */
   aspect?: number;
+  part?: MaterialPart;
 }
 
 export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: number };
@@ -45,6 +49,10 @@ export type Call =
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
   /** Where the light on a face comes from. */
   | { call: 'light'; order: LightOrder }
+  /** How far the subject is turned towards the viewer. */
+  | { call: 'contour'; order: ContourOrder; target: Picture; scratch: number }
+  /** How textures follow faces: fields of offsets. */
+  | { call: 'form'; order: FieldOrder; target: number; scratch: number }
   | { call: 'tip'; order: TipOrder; target: Picture }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }

@@ -7,6 +7,7 @@ import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
 import { tipKey } from '../core/strokes/tip';
 import type { Stroke } from '../core/strokes/schema';
+import type { Forms } from './forms';
 import type { Guarded, Guardian } from './guards';
 import { MaterialLoader } from './materialLoader';
 import type { Library } from './library';
@@ -51,6 +52,7 @@ export class Resolver {
   constructor(
     private readonly library: Library,
     private readonly guards: Guardian,
+    private readonly forms: Forms,
     private readonly tables: StrokeTables,
     private readonly surveyor: Surveyor,
     private readonly pictures: Pictures,
@@ -112,6 +114,22 @@ export class Resolver {
       case 'cutout': {
         const cut = await this.guards.cutout(need.file ? { photo: { ...piece.photo, key: need.file } } : piece);
         return picture(`cutout:${cut.key}:${need.part}`, cut[need.part]);
+      }
+      case 'map': {
+        if (quick && this.guards.waits(piece)) {
+          void this.guards.find(piece.photo).catch(() => undefined);
+          return NOTHING;
+        }
+        const drawn = await this.forms.map(piece, need.map);
+        return picture(`${need.map}:${drawn.key}`, drawn.picture);
+      }
+      case 'form': {
+        if (quick && this.guards.waits(piece)) {
+          void this.guards.find(piece.photo).catch(() => undefined);
+          return { key: 'form:none', resource: { kind: 'form', fields: [] } };
+        }
+        const { key, fields } = await this.forms.fields(piece, need.framing);
+        return { key: `form:${key}`, resource: { kind: 'form', fields } };
       }
       case 'strokes': {
         const tips = await this.loadTips(need.strokes);

@@ -1,5 +1,7 @@
 import { lacksData } from '../core/files/jpegWalk';
 import { lightOn } from '../core/form/faceLight';
+import { drawContour } from '../core/form/contour';
+import { drawFields } from '../core/form/field';
 import { drawGuard } from '../core/guards/combine';
 import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
@@ -88,6 +90,10 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawGuard(machine, question.order, question.target, question.scratch);
       case 'cutout':
         return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
+      case 'contour':
+        return drawContour(machine, question.order, question.target, question.scratch);
+      case 'form':
+        return drawFields(machine, question.order, question.target, question.scratch);
       case 'light':
         return lightOn(machine, scratch, question.order);
       case 'tip':

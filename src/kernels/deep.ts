@@ -75,3 +75,11 @@ export function halveDeep(src: usize, w: i32, h: i32, dst: usize): void {
 function wide(p: usize): v128 {
   return i32x4.extend_low_i16x8_u(v128.load64_zero(p));
 }
+
+/** Values · scale + offset as greys of 16 bits a channel, opaque. */
+export function greyDeep(src: usize, dst: usize, count: i32, scale: f32, offset: f32): void {
+  for (let i = 0; i < count; i++) {
+    const v = <u64>(min<f32>(1, max<f32>(0, f32.load(src + (<usize>i << 2)) * scale + offset)) * 65535 + 0.5);
+    store<u64>(dst + (<usize>i << 3), v | (v << 16) | (v << 32) | 0xffff000000000000);
+  }
+}

@@ -4,7 +4,7 @@ export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask
 export { linearMatrix, applyTable, colourful } from './light';
 export { sampleProjected } from './warp';
 export { sampleInPerspective } from './perspective';
-export { sampleAffineDeep, halveDeep } from './deep';
+export { sampleAffineDeep, halveDeep, greyDeep } from './deep';
 export { copyPart, evenLight, stitchAcross, stitchDown } from './fit';
 export { sampleLens, cornerLight } from './lens';
 export { markPath, sourceGap, addSource, putSought, relax, coarsen, refine } from './membrane';
@@ -38,3 +38,4 @@ export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
 export { drawDabs, embossed } from './dabs';
 export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
 export { sweep } from './sweep';
+export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf } from './form';

@@ -6,7 +6,7 @@ import { matchLight, useMatching } from './light';
 import { useNotices } from './notices';
 
 let mockLight: Light | null;
-jest.mock('./engine', () => ({ getEngine: async () => ({ guards: { light: async () => mockLight } }) }));
+jest.mock('./engine', () => ({ getEngine: async () => ({ forms: { light: async () => mockLight } }) }));
 
 const piece = pieceSchema.parse({
   dermatex: 1,

@@ -37,7 +37,7 @@ export async function matchLight(coat: string, index: number, step: string): Pro
   useMatching.setState({ step: `${coat}.${index}`, share: 0 });
   try {
     const engine = await getEngine();
-    const light = await engine.guards.light(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
+    const light = await engine.forms.light(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
     if (useBench.getState().piece?.id !== piece.id) return;
     if (!light) return say(words.light.noFace);
     const isSure = light.confidence >= SURE_LIGHT;

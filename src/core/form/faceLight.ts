@@ -1,5 +1,6 @@
 import { toLinear } from '../color/srgb';
-import { faceWidth, GRID, MESH_POINTS, meshPoint, type Face } from '../guards/finding';
+import { faceTaken, faceWidth, GRID, MESH_POINTS, meshPoint, type Face, type Finding } from '../guards/finding';
+import type { Guards } from '../guards/schema';
 import { headAxes, outlineOf, type Ring } from '../guards/outlines';
 import type { Machine } from '../image/machine';
 import type { Picture } from '../image/picture';
@@ -27,6 +28,10 @@ const FEATURES: readonly (readonly [Ring, number])[] = [
 const FACING = 0.35;
 const DARK = 0.003;
 const WHITE = 0.98;
+
+/** The faces of a finding that are taken, the largest first. */
+export const drawnFaces = (guards: Pick<Guards, 'faces'> | undefined, finding: Finding): Face[] =>
+  finding.faces.filter((_, i) => faceTaken(guards, finding, i)).sort((a, b) => faceWidth(b, GRID) - faceWidth(a, GRID));
 
 export interface LightOrder {
   photo: Picture;

@@ -4,6 +4,8 @@ import type { RegionId } from '../guards/schema';
 import type { Lay } from '../lay/lay';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
+import type { Framing } from '../ready/plan';
+import type { FormField } from '../form/field';
 import type { Spot } from '../ready/spots/schema';
 import type { Stroke, Tabled } from '../strokes/schema';
 
@@ -17,11 +19,15 @@ export type Need =
   /** An imported picture, made to fit as a material. */
   | { need: 'picture'; file: string; fitting?: Fitting }
   /** A made material, as finely as it is seen under a lay. */
-  | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay }
+  | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay; part?: 'height' }
   /** Where regions of the piece's photo lie, by their amounts; `plain` leaves out what the person has changed about them. */
   | { need: 'guard'; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
   /** A photo's subject as it is cut out: its alpha, or the colour of its edge. */
   | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string }
+  /** A map of the whole file as a grey picture: how far the subject is turned towards the viewer, or how far out of focus the photo is. */
+  | { need: 'map'; map: 'contour' | 'focus' }
+  /** How textures follow the faces on the photo, in a frame. */
+  | { need: 'form'; framing: Framing }
   /** Strokes with the tips that they are painted with. */
   | { need: 'strokes'; strokes: readonly Stroke[] }
   /** A measure of the whole of what the node starts from. */
@@ -46,6 +52,10 @@ export interface LoadedSurvey {
   kind: 'survey';
   survey: Survey;
 }
+export interface LoadedForm {
+  kind: 'form';
+  fields: readonly FormField[];
+}
 /** What a need becomes; null where a quick drawing does without it. */
-export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey;
+export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey | LoadedForm;
 export type ResourceKind = Resource['kind'];

@@ -49,8 +49,11 @@ export interface Graph {
   root: number;
 }
 
-/** What an operation reads besides its own start: its coat's backdrop (`below`), the readied photo, a picture of the photo's file, another coat's mask. */
-export type InputSpec = 'below' | 'photo' | { framed: Need } | { maskOf: string };
+/**
+ * What an operation reads besides its own start: its coat's backdrop (`below`), the readied photo, the form of the faces on it (offsets across and down, in
+ * pixels, as the first two planes), the height of its coat's material (grey), a picture of the photo's file, another coat's mask.
+ */
+export type InputSpec = 'below' | 'photo' | 'form' | 'height' | { framed: Need } | { maskOf: string };
 
 /** The nodes that the root needs, renumbered. */
 export function pruned({ nodes, root }: Graph): Graph {

@@ -13,9 +13,9 @@ export const operations = [
 ] as const;
 /** How a part joins what is there: numbers as the kernels know them. */
 export const operationNumber = { add: 0, subtract: 1, intersect: 2 } as const;
-export const operationField = choice('What it does', operations, 'subtract', {
-  help: 'Shows or hides the coat here.',
-});
+export const operationFieldOf = (neutral: keyof typeof operationNumber) =>
+  choice('What it does', operations, neutral, { help: 'Shows or hides the coat here.' });
+export const operationField = operationFieldOf('subtract');
 
 /** Switched off, a part is kept and does nothing. */
 export const activeField = z.boolean().default(true);

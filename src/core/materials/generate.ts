@@ -16,29 +16,51 @@ export interface MaterialOrder {
   height: number;
   /** Width by height of what is wanted, where the sides are a little longer for being multiples of 16. */
   aspect?: number;
+  part?: MaterialPart;
 }
 
 /** Bytes of working memory for a material of that size, freed after it is made. */
 export function materialScratch(width: number, height: number): number {
-  if (Math.max(width, height) <= SMALL) return 4 * width * height * 4 * (PLANES + 1) + 8 * 2 ** 20;
+  if (Math.max(width, height) <= SMALL) return 4 * width * height * 4 * (PLANES + 2) + 8 * 2 ** 20;
   return width * height * 4 * PLANES + 8 * 2 ** 20;
 }
 
-/** Makes a material as RGBA8 at `target`, with working memory at `start`. Sides are multiples of 16. Parameters are validated. */
+/** Which picture of a material is made: as it looks under its light, or its height as grey. */
+export type MaterialPart = 'look' | 'height';
+
+/** Bytes a pixel of a picture of a material. */
+export const partBytes = (part: MaterialPart = 'look'): number => (part === 'height' ? 8 : 4);
+
+/**
+ * Makes a material at `target`, with working memory at `start`: as RGBA8, or its height in 16 bits a channel. Sides are multiples of 16. Parameters are
+ * validated.
+ */
 export function generate(machine: Machine, order: MaterialOrder, target: number, start: number): void {
-  const { material, seed, width, height, aspect } = order;
+  const { material, seed, width, height, aspect, part = 'look' } = order;
   const params = material.params.parse(order.params);
   const wrap = material.seamless && width === height;
+  const put = part === 'height' ? putHeight : develop;
   if (material.fine && Math.max(width, height) <= SMALL) {
     const twice = start;
-    const rest = start + 4 * width * height * 4;
+    const rest = start + 4 * width * height * partBytes(part);
     const sheet = new Sheet(machine, 2 * width, 2 * height, seed, wrap, rest, materialScratch(width, height) - (rest - start), aspect);
-    develop(sheet, material.paint(sheet, params), twice);
-    machine.kernels.halve(twice, 2 * width, 2 * height, target);
+    put(sheet, material.paint(sheet, params), twice);
+    (part === 'height' ? machine.kernels.halveDeep : machine.kernels.halve)(twice, 2 * width, 2 * height, target);
     return;
   }
   const sheet = new Sheet(machine, width, height, seed, wrap, start, materialScratch(width, height), aspect);
-  develop(sheet, material.paint(sheet, params), target);
+  put(sheet, material.paint(sheet, params), target);
+}
+
+/** The height as grey: its mean mid grey, and a standard deviation this part of black to white, so that materials of all depths are alike. */
+const DEVIATION = 0.16;
+
+/** Puts the height of a material; where it has none, how light it is. */
+function putHeight({ machine, count }: Sheet, { height, lightness }: Paint, target: number): void {
+  const from = height ?? lightness;
+  const { mean, deviation } = from.moments();
+  const scale = DEVIATION / Math.max(1e-9, deviation);
+  machine.kernels.greyDeep(from.ptr, target, count, scale, 0.5 - mean * scale);
 }
 
 function develop(sheet: Sheet, paint: Paint, target: number): void {

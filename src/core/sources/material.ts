@@ -20,5 +20,6 @@ export default defineSource({
   firstLook: { blend: 'multiply', strength: 0.6 },
   guards: 1,
   needs: ({ id, seed, params, aspect }, lay) => ({ material: { need: 'material', id, seed, params, aspect, lay } }),
+  height: ({ id, seed, params, aspect }, lay) => ({ material: { need: 'material', id, seed, params, aspect, lay, part: 'height' } }),
   fill: (context, tile) => fillLaid(context, tile, context.needed('material', 'picture'), context.lay),
 });

@@ -54,6 +54,8 @@ export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S
   file?(params: z.output<S>): string | undefined;
   /** What has to be loaded for it, by name, under a lay. */
   needs?(params: z.output<S>, lay: Lay): Record<string, Need>;
+  /** What has to be loaded, under the same names, for its height to be laid in its place. */
+  height?(params: z.output<S>, lay: Lay): Record<string, Need>;
   /** The steps in which it is laid, each over the one before, so that what stays the same is kept between drawings; one when left out. */
   steps?(params: z.output<S>): SourceStep[];
   /** Treatments that belong to it, by its own parameters, before those of its coat. */

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { share, slider } from '../schema';
-import { softLuma } from './soften';
+import { choice, share, slider } from '../schema';
+import { hasMap, mapChoices, mapFields, mapInputs, mapNeeds, mapPlane, showPlane } from './map';
 import { defineTreatment } from './treatment';
 
 /** Height of white over black at full depth, in u. */
@@ -19,21 +19,32 @@ export default defineTreatment({
     direction: slider('Light from', 0, 360, 315, { unit: '°', step: 1, dial: true, help: 'Where the light comes from, clockwise from the top.' }),
     elevation: slider('Light’s height', 5, 85, 40, { unit: '°', step: 1, help: 'Low light shows every grain, high light only the form.' }),
     soften: slider('Soften', 0, 20, 2, { unit: 'u', step: 0.5, help: 'Rounds the surface before it is lit.' }),
+    map: choice('Height from', mapChoices('height', 'own', 'picture'), 'own', { help: 'A made material has a height of its own.' }),
+    ...mapFields,
+    /** Shows the height instead. */
+    showsMap: z.boolean().optional(),
   }),
   source: 'W3C Filter Effects, Level 1, feDiffuseLighting with a distant light',
   reach: () => 1,
-  softens: (p, unit) => p.soften * unit,
+  added: { map: 'height' },
+  softens: (p, unit) => (p.map === 'picture' ? 0 : p.soften * unit),
+  inputs: mapInputs,
+  needs: mapNeeds,
   // Without depth it is flat grey, which is not the same as leaving it out.
-  neutral: () => false,
+  neutral: (p) => !hasMap(p),
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
     const { kernels } = machine;
     const { ptr, stride, width, height } = tile;
     const mark = scratch.mark();
-    const luma = softLuma(context, 'own', tile, p.soften * unit);
+    const heights = mapPlane(context, p, tile, p.soften * unit);
+    if (p.showsMap) {
+      showPlane(context, tile, heights);
+      return scratch.release(mark);
+    }
     const [from, up] = [(p.direction * Math.PI) / 180, (p.elevation * Math.PI) / 180];
     const [lx, ly, lz] = [Math.sin(from) * Math.cos(up), -Math.cos(from) * Math.cos(up), Math.sin(up)];
-    kernels.relief(luma, ptr, width, height, p.depth * HIGHEST * unit, lx, ly, lz);
+    kernels.relief(heights, ptr, width, height, p.depth * HIGHEST * unit, lx, ly, lz);
     for (const c of [1, 2]) kernels.copyWindow(ptr, width, ptr + c * stride, width, width, height);
     scratch.release(mark);
   },

@@ -1,7 +1,7 @@
 import { modeById } from '../blend';
 import type { DrawContext } from '../graph/context';
 import { blurReach } from '../image/blur';
-import type { Tile } from '../image/tile';
+import type { Region, Tile } from '../image/tile';
 import { isFar } from '../image/far';
 import { treatmentByKind } from '.';
 import { applyCurves } from './curve';
@@ -35,6 +35,13 @@ export function treatmentReach(params: Params, unit: number): number {
 /** True when a treatment reads what it starts from on a smaller drawing alone. */
 export function readsSmallerAlone(params: Params, unit: number): boolean {
   return isPlain(params) && !isIdle(params) && treatmentByKind(params.kind as string).replaces?.(params, unit) === true;
+}
+
+/** How a treatment that reads what it starts from elsewhere is drawn; undefined for all others. */
+export function moverOf(params: Params): ((context: DrawContext, region: Region, own: (region: Region) => Tile) => Tile) | undefined {
+  const { moves, move } = treatmentByKind(params.kind as string);
+  if (isIdle(params) || !move || !moves?.(params)) return undefined;
+  return (context, region, own) => move(context, region, params, own);
 }
 
 /** A treatment and the context in which it is drawn. */

@@ -21,15 +21,31 @@ export function softened({ machine, scratch, far }: DrawContext, tile: Tile, sig
   return copy;
 }
 
-/** The luma of a tile itself (`own`), or of an input over it, blurred by a standard deviation in pixels: a plane that the caller releases. */
-export function softLuma(context: DrawContext, of: 'own' | 'below' | 'photo', tile: Tile, sigma: number): number {
+const PLANE = { red: 0, green: 1, blue: 2 } as const;
+/** What of a picture is read as a map. */
+export type Channel = keyof typeof PLANE | 'luma';
+
+/** One channel of a tile, or its luma, put into a plane. */
+export function putChannel({ machine: { kernels } }: DrawContext, { ptr, stride, width, height, count }: Tile, into: number, channel: Channel): void {
+  if (channel === 'luma') kernels.lumaPlane(ptr, stride, into, count);
+  else kernels.copyWindow(ptr + PLANE[channel] * stride, width, into, width, width, height);
+}
+
+/** The luma, or one channel, of a tile itself (`own`), or of an input over it, blurred by a standard deviation in pixels: a plane that the caller releases. */
+export function softLuma(
+  context: DrawContext,
+  of: 'own' | 'below' | 'photo' | 'height',
+  tile: Tile,
+  sigma: number,
+  channel: Channel = 'luma',
+): number {
   const { machine, scratch } = context;
   const { width, height, count } = tile;
   const map = scratch.plane(count + 8);
   const mark = scratch.mark();
   const soft = context.far(of, sigma);
   const from = soft ?? (of === 'own' ? tile : context.read(of, tile));
-  machine.kernels.lumaPlane(from.ptr, from.stride, map, count);
+  putChannel(context, from, map, channel);
   if (!soft) blurPlane(machine, scratch, map, width, height, sigma);
   scratch.release(mark);
   return map;

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import type { DrawContext } from '../graph/context';
 import type { Need } from '../graph/needs';
 import type { Operation } from '../graph/operation';
-import type { Tile } from '../image/tile';
+import type { Region, Tile } from '../image/tile';
 import { applyCurves, type Curves } from './curve';
 
 /** A small operation on a coat's pixels. A new one is one file that exports this and its line in the registry. */
@@ -36,6 +36,10 @@ export interface Treatment<S extends z.ZodObject = z.ZodObject> extends Operatio
   apply(context: DrawContext, tile: Tile, params: z.output<S>): void;
   /** The same as `apply`, for one that cuts the tile down by its reach at less cost than cutting it afterwards. */
   applyAndCut?(context: DrawContext, tile: Tile, params: z.output<S>): Tile;
+  /** True when it reads what it starts from elsewhere, wherever its inputs say; it is then drawn by `move`. */
+  moves?(params: z.output<S>): boolean;
+  /** Draws a region; `own` draws what it starts from over a region. The tile is the first that it takes of the scratch memory, and the last that it leaves. */
+  move?(context: DrawContext, region: Region, params: z.output<S>, own: (region: Region) => Tile): Tile;
   /** True when it wants what lies on the other side of the picture beyond its edges. */
   wraps?(params: z.output<S>): boolean;
   /** For one that is a function of each channel's own value: that function. Neighbours of this sort are applied as one table. */

@@ -38,7 +38,7 @@ export function Panel({ schema, values, only, colours, counts, lengths: given, o
   return (
     <View>
       {controls
-        .filter(({ key }) => !only || only.includes(key))
+        .filter(({ key, meta }) => (!only || only.includes(key)) && !meta.absent?.(values))
         .map(({ key, meta, neutral }) => {
           const value = values[key] ?? neutral;
           const commit = (v: unknown) => onCommit(key, v, meta.label);

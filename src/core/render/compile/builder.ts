@@ -8,6 +8,8 @@ export interface Surroundings {
   photo: number;
   /** The coat's backdrop: the photo with all coats under it (W3C Compositing). */
   below: number;
+  /** The height of the coat's material; what the coat starts from where it has none. Left out where there is no coat. */
+  height?(): number;
   /** The mask of another coat; nothing when there is no such coat or it leads back here. */
   maskOf(coat: string): number;
 }
@@ -42,9 +44,11 @@ export class GraphBuilder {
     return Object.fromEntries(specs.map(([name, spec]) => [name, this.inputOf(spec, around)]));
   }
 
-  private inputOf(spec: InputSpec, { photo, below, maskOf }: Surroundings): number {
+  private inputOf(spec: InputSpec, { photo, below, height, maskOf }: Surroundings): number {
     if (spec === 'photo') return photo;
     if (spec === 'below') return below;
+    if (spec === 'height') return height ? height() : below;
+    if (spec === 'form') return this.add('form', {}, { needs: { form: { need: 'form', framing: this.framing } } });
     return 'framed' in spec ? this.framed(spec.framed) : maskOf(spec.maskOf);
   }
 

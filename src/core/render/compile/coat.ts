@@ -14,9 +14,15 @@ const ANY_UNIT = 1;
 export function compileSource(builder: GraphBuilder, coat: Coat, around: Surroundings): number {
   const own = sourceByKind(coat.source.kind as string).finishes?.(coat.source) ?? [];
   const treatments = [...own, ...coat.treatments].filter((params) => !isIdle(params));
-  let node = compileStart(builder, coat, treatments, around);
-  for (const params of treatments) node = addTreatment(builder, node, params, around);
-  return node;
+  const start = compileStart(builder, coat, treatments, around);
+  const within: Surroundings = { ...around, height: () => addHeight(builder, coat) ?? start };
+  return treatments.reduce((node, params) => addTreatment(builder, node, params, within), start);
+}
+
+/** Adds the height of a coat's material, laid as the coat is; undefined when its source has none. */
+function addHeight(builder: GraphBuilder, { source, lay }: Coat): number | undefined {
+  const needs = sourceByKind(source.kind as string).height?.(source, lay);
+  return needs && builder.add('source', { source, lay, part: 'height' }, { needs });
 }
 
 function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: readonly Params[], around: Surroundings): number {

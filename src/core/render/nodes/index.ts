@@ -1,6 +1,7 @@
 import beyond from './beyond';
 import coat from './coat';
 import followed from './followed';
+import form from './form';
 import framed from './framed';
 import { even, part, whole } from './mask';
 import type { NodeType } from './node';
@@ -11,6 +12,7 @@ import { grey, heat, mix, onGrey, tinted } from './views';
 /** Every kind of step that a drawing is made of. */
 const types: Readonly<Record<string, NodeType>> = {
   framed,
+  form,
   treatment,
   laid,
   source,

@@ -1,6 +1,15 @@
 import type { Params } from '../../graph/node';
 import { grow, shrink } from '../../image/tile';
-import { applyAndMaybeCut, applyInStrips, drawsTreatmentSmaller, layOver, readsSmallerAlone, treatmentReach, type Step } from '../../treatments/run';
+import {
+  applyAndMaybeCut,
+  applyInStrips,
+  drawsTreatmentSmaller,
+  layOver,
+  moverOf,
+  readsSmallerAlone,
+  treatmentReach,
+  type Step,
+} from '../../treatments/run';
 import { defineNode, type NodePuller } from './node';
 
 /** True when a node is a treatment that reads nothing around a pixel. */
@@ -29,6 +38,8 @@ export default defineNode<Params>({
       applyInStrips(steps, tile);
       return tile;
     }
+    const move = moverOf(params);
+    if (move) return move(puller.contextOf(index), region, (where) => context.pull('own', where));
     const wanted = grow(region, treatmentReach(params, unit));
     const tile = readsSmallerAlone(params, unit) ? context.scratch.tile(wanted) : context.pull('own', wanted);
     const done = applyAndMaybeCut({ params, context: puller.contextOf(index, tile) }, tile);
