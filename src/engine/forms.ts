@@ -2,9 +2,12 @@ import { contourScratch, type ContourOrder } from '../core/form/contour';
 import { drawnFaces, type LightOrder } from '../core/form/faceLight';
 import { FIELD_SCRATCH, fieldsBytes, MOST_FIELDS, type FieldOrder, type FormField } from '../core/form/field';
 import type { Light } from '../core/form/light';
+import { facePlaces, type FacePlace } from '../core/form/places';
+import { placeIn } from '../core/form/frame';
 import { fingerprint } from '../core/graph/key';
 import type { Face, Finding } from '../core/guards/finding';
 import type { Picture } from '../core/image/picture';
+import { unitOf } from '../core/image/unit';
 import type { PictureRef } from '../core/piece/schema';
 import type { Framing } from '../core/ready/plan';
 import type { FindOptions, Guarded } from './guards';
@@ -48,6 +51,15 @@ export class Forms {
     if (!face) return null;
     const order: LightOrder = { photo: await this.found.photo(piece.photo), face };
     return this.pool.call<Light | null>({ call: 'light', order });
+  }
+
+  /** Where the faces of a photo lie in a frame, the largest first. */
+  async faces({ photo, guards }: Guarded, framing: Framing): Promise<{ key: string; faces: FacePlace[] }> {
+    const finding = await this.found.find(photo).catch(() => NOTHING);
+    const list = drawnFaces(guards, finding);
+    const { width, height, file } = framing;
+    const faces = facePlaces(list, Math.max(file.width, file.height), placeIn(framing), { width, height, unit: unitOf(framing) });
+    return { key: `${photo.key}:${list.map((face) => finding.faces.indexOf(face)).join()}:${fingerprint(framing)}`, faces };
   }
 
   /** How textures follow the faces of a photo in a frame, the largest first. Its key changes with what it holds. */

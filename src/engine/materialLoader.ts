@@ -22,10 +22,15 @@ export class MaterialLoader {
     return this.library.material({ id, seed, params: {}, ...materialSize(id, side, 1), ...(square ? {} : { aspect: 1 }) });
   }
 
-  /** A material as large as it will be seen; a coarser one that is at hand, or a small one, when there is no time. */
+  /**
+   * A material as large as it will be seen; a coarser one that is at hand, or a small one, when there is no time.
+   *
+   * @param larger - How much larger than by its lay's scale it lies on the largest face.
+   */
   async load(
     need: Need & { need: 'material' },
     { frame, scale, quick }: { frame: Size; scale: number; quick: boolean },
+    larger = 1,
   ): Promise<{ key: string; resource: LoadedPicture }> {
     const { id, seed, params, lay, part } = need;
     const aspect = need.aspect ?? frame.width / frame.height;
@@ -33,7 +38,7 @@ export class MaterialLoader {
     const square = material.shape === 'square';
     const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
     const long = Math.max(frame.width, frame.height) * scale;
-    const seen = (lay.fit === 'tile' ? (long * NOMINAL) / UNITS : long) * lay.scale * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
+    const seen = (lay.fit === 'tile' || lay.faces ? (long * NOMINAL) / UNITS : long) * lay.scale * larger * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
     const order = (side: number) => ({
       id,
       seed,

@@ -2,7 +2,11 @@ import { fingerprint, nodeKey } from '../core/graph/key';
 import type { Need, Resource } from '../core/graph/needs';
 import type { Graph } from '../core/graph/node';
 import type { Size } from '../core/image/motion';
+import type { FacePlace } from '../core/form/places';
 import { levelUpTo, type Picture } from '../core/image/picture';
+import { largestOnFaces } from '../core/lay/onFaces';
+import type { Piece } from '../core/piece/schema';
+import { planReady } from '../core/ready/plan';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
 import { tipKey } from '../core/strokes/tip';
@@ -33,7 +37,7 @@ export interface Pictures {
 
 /** The drawing that needs are loaded for. */
 export interface DrawnFor {
-  piece: Guarded;
+  piece: Guarded & Pick<Piece, 'ready'>;
   /** Size of the readied photo in its own pixels. */
   frame: Size;
   scale: number;
@@ -101,7 +105,7 @@ export class Resolver {
       case 'picture':
         return picture(`picture:${need.file}:${fingerprint(need.fitting)}`, await this.pictures.own(need.file, need.fitting));
       case 'material':
-        return this.materials.load(need, around);
+        return this.materials.load(need, around, need.lay.faces ? largestOnFaces((await this.faces(around)).faces) : 1);
       case 'guard': {
         // A quick drawing does not wait for faces to be found: the fine one that follows it does.
         if (quick && !need.waits && this.guards.waits(piece)) {
@@ -123,6 +127,10 @@ export class Resolver {
         const drawn = await this.forms.map(piece, need.map);
         return picture(`${need.map}:${drawn.key}`, drawn.picture);
       }
+      case 'faces': {
+        const { key, faces } = await this.faces(around);
+        return { key: `faces:${key}`, resource: { kind: 'faces', faces } };
+      }
       case 'form': {
         if (quick && this.guards.waits(piece)) {
           void this.guards.find(piece.photo).catch(() => undefined);
@@ -143,6 +151,12 @@ export class Resolver {
       case 'survey':
         throw new Error('A survey is taken when the keys of what it measures are known.');
     }
+  }
+
+  private async faces({ piece, quick }: DrawnFor): Promise<{ key: string; faces: readonly FacePlace[] }> {
+    if (!quick || !this.guards.waits(piece)) return this.forms.faces(piece, planReady(piece.photo, piece.ready).framing);
+    void this.guards.find(piece.photo).catch(() => undefined);
+    return { key: 'none', faces: [] };
   }
 
   /** The grain of the tips that are cut from materials, by key. */

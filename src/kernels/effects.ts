@@ -1,5 +1,5 @@
 // Operations of treatments on planar tiles: a gradient over light and dark, shifting by a map, light on a relief.
-import { clamp4, floor4 } from './math';
+import { clamp4, exp1, floor4, ln1 } from './math';
 
 /** Rec. 709 luma of the encoded values of a tile. */
 export function lumaPlane(tile: usize, stride: usize, out: usize, count: i32): void {
@@ -236,4 +236,29 @@ export function extendEdges(plane: usize, w: i32, h: i32, left: i32, top: i32, r
   }
   for (let j = 0; j < t; j++) memory.copy(plane + <usize>j * pitch, plane + <usize>t * pitch, pitch);
   for (let j = b + 1; j < h; j++) memory.copy(plane + <usize>j * pitch, plane + <usize>b * pitch, pitch);
+}
+
+/**
+ * Gloss of a distant lamp on a height field (Filter Effects Level 1, feSpecularLighting, normals as in `relief`): (N·H)^exponent less that of level ground,
+ * with H half-way between the lamp and the viewer. Level ground is exactly 0; values may be below it.
+ */
+export function gloss(height: usize, dst: usize, w: i32, h: i32, scale: f32, hx: f32, hy: f32, hz: f32, exponent: f32): void {
+  const k: f32 = scale * 0.25;
+  const level: f32 = exp1(exponent * ln1(hz));
+  for (let j = 0; j < h; j++) {
+    const a = height + (<usize>(max<i32>(0, j - 1) * w) << 2);
+    const b = height + (<usize>(j * w) << 2);
+    const c = height + (<usize>(min<i32>(h - 1, j + 1) * w) << 2);
+    for (let i = 0; i < w; i++) {
+      const l = <usize>max<i32>(0, i - 1) << 2;
+      const m = <usize>i << 2;
+      const r = <usize>min<i32>(w - 1, i + 1) << 2;
+      const gx: f32 = f32.load(a + r) + 2 * f32.load(b + r) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(b + l) - f32.load(c + l);
+      const gy: f32 = f32.load(c + l) + 2 * f32.load(c + m) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(a + m) - f32.load(a + r);
+      const nx: f32 = -k * gx;
+      const ny: f32 = -k * gy;
+      const half: f32 = (nx * hx + ny * hy + hz) / sqrt<f32>(1 + nx * nx + ny * ny);
+      f32.store(dst + (<usize>(j * w + i) << 2), (half > 1e-6 ? exp1(exponent * ln1(half)) : 0) - level);
+    }
+  }
 }

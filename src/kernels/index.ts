@@ -12,7 +12,7 @@ export { meanCells, spreadCells, isFilled } from './reduce';
 export { boxMean, multiplied, splitLuma, joinLuma, guidedModel, calm, drawTo, deviation, evenSpread, modelled } from './smooth';
 export { localTone, lumaOf } from './survey';
 export { balanceRanges, hueRange, markClipped, drawFringe } from './hue';
-export { lumaPlane, premultiply, displace, relief, recombine, gradient, grain, remap, extendEdges } from './effects';
+export { lumaPlane, premultiply, displace, relief, gloss, recombine, gradient, grain, remap, extendEdges } from './effects';
 export { maskEllipse, stampDabs, cutTip, stampCut, applyStroke, maskLimits, maskRamp, maskNear, joinPart } from './mask';
 export { addNoise, addWhite, noiseAt } from './noise';
 export { addSpline, enlarge } from './spline';
@@ -37,5 +37,6 @@ export { divided, inked, edgeStrength, pigmented, deepened, thinned } from './li
 export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
 export { drawDabs, embossed } from './dabs';
 export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
+export { sampleMixed, emboss } from './mixed';
 export { sweep } from './sweep';
-export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf } from './form';
+export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf, gatherFocus, rootOfBlur } from './form';

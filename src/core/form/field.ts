@@ -3,11 +3,11 @@ import type { Face, Finding } from '../guards/finding';
 import type { Machine } from '../image/machine';
 import { pictureAt } from '../image/picture';
 import { Planes } from '../image/planes';
-import { apply, invert, type Point } from '../image/projection';
+import { apply } from '../image/projection';
 import { sampleAffine } from '../image/sample';
 import { padded, Scratch } from '../image/tile';
-import { straightened } from '../ready/lens';
 import type { Framing } from '../ready/plan';
+import { placeIn } from './frame';
 import { drawNormals, meanWithin } from './normals';
 import { solidOf, type Solid } from './solid';
 
@@ -59,8 +59,7 @@ export const FIELD_SCRATCH = 40 * FIELD_SIDE ** 2 * 4 + 2 ** 21;
  * normal is added. Where no mesh lies it runs out softly.
  */
 export function drawFields(machine: Machine, { faces, person, framing }: FieldOrder, target: number, scratchAt: number): FormField[] {
-  const back = invert(framing.map);
-  const place = (p: Point): Point => apply(back, framing.lens ? straightened(framing.lens, p) : p);
+  const place = placeIn(framing);
   const long = Math.max(framing.file.width, framing.file.height);
   const solids = faces.map((face) => solidOf(face, long, place));
   return solids.map((solid, i) => {

@@ -5,6 +5,7 @@ import type { Lay } from '../lay/lay';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
 import type { Framing } from '../ready/plan';
+import type { FacePlace } from '../form/places';
 import type { FormField } from '../form/field';
 import type { Spot } from '../ready/spots/schema';
 import type { Stroke, Tabled } from '../strokes/schema';
@@ -26,6 +27,8 @@ export type Need =
   | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string }
   /** A map of the whole file as a grey picture: how far the subject is turned towards the viewer, or how far out of focus the photo is. */
   | { need: 'map'; map: 'contour' | 'focus' }
+  /** Where the faces of the photo lie in its frame, the largest first. */
+  | { need: 'faces' }
   /** How textures follow the faces on the photo, in a frame. */
   | { need: 'form'; framing: Framing }
   /** Strokes with the tips that they are painted with. */
@@ -56,6 +59,10 @@ export interface LoadedForm {
   kind: 'form';
   fields: readonly FormField[];
 }
+export interface LoadedFaces {
+  kind: 'faces';
+  faces: readonly FacePlace[];
+}
 /** What a need becomes; null where a quick drawing does without it. */
-export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey | LoadedForm;
+export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey | LoadedForm | LoadedFaces;
 export type ResourceKind = Resource['kind'];

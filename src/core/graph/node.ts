@@ -51,9 +51,10 @@ export interface Graph {
 
 /**
  * What an operation reads besides its own start: its coat's backdrop (`below`), the readied photo, the form of the faces on it (offsets across and down, in
- * pixels, as the first two planes), the height of its coat's material (grey), a picture of the photo's file, another coat's mask.
+ * pixels, as the first two planes), the height of its coat's material (grey), how far the
+ * photo is out of focus (the deviation of a Gaussian in pixels, as the first plane), a picture of the photo's file, another coat's mask.
  */
-export type InputSpec = 'below' | 'photo' | 'form' | 'height' | { framed: Need } | { maskOf: string };
+export type InputSpec = 'below' | 'photo' | 'form' | 'height' | 'focus' | { framed: Need } | { maskOf: string };
 
 /** The nodes that the root needs, renumbered. */
 export function pruned({ nodes, root }: Graph): Graph {

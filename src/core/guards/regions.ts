@@ -7,6 +7,7 @@ import { drawFaces, type Tones } from './faces';
 import { faceWidth, type Face } from './finding';
 import { drawIrises, eyesExtent, type IrisPlanes } from './irises';
 import { headExtent, mouthExtent } from './outlines';
+import { drawFocus } from './focus';
 import { refine } from './guided';
 import { Planes } from '../image/planes';
 import { foundIds, type Hint, type FoundId } from './schema';
@@ -82,6 +83,7 @@ export function drawRegions(machine: Machine, { photo, faces, person, hints, sta
   const first = standsOut ? drawSalient(planes, guide, tones) : people;
   planes.briefly(() => put('subject', hints.length > 0 ? fromHints(planes, guide, hints, first) : first));
   planes.briefly(() => put('detail', drawDetail(planes, tones, Math.max(1.5, long / 400))));
+  planes.briefly(() => put('unfocused', drawFocus(planes, tones.luma, people)));
   planes.briefly(() => put('accents', drawAccents(planes, tones, Math.max(1, long / 300))));
 
   const made = drawFaces(planes, faces, long, tones.luma);

@@ -17,6 +17,7 @@ export const regions = [
   { id: 'hair', label: 'Hair and hats', amount: 0, face: true },
   { id: 'subject', label: 'Subject', amount: 0.3, face: false },
   { id: 'detail', label: 'Fine detail', amount: 0, face: false },
+  { id: 'unfocused', label: 'Out of focus', amount: 0, face: false },
   { id: 'accents', label: 'Colour accents', amount: 0, face: false },
   { id: 'kept', label: 'Kept by a tap', amount: 1, face: false },
   { id: 'painted', label: 'Painted by hand', amount: 1, face: false },

@@ -1,6 +1,6 @@
 import type { Machine } from './machine';
 import { multiply3, type Matrix3 } from '../color/matrix3';
-import { levelSize, type Picture } from './picture';
+import { levelSize, smallCopy, type Picture } from './picture';
 import type { Tile } from './tile';
 
 /** Maps tile pixel coordinates to a picture's own: x' = a·x + c·y + e, y' = b·x + d·y + f. */
@@ -61,16 +61,43 @@ export function samplePhoto({ kernels }: Machine, picture: Picture, scale: numbe
   });
 }
 
-/** Samples under an affine map, from the two mip levels that match the map's reduction. `map` is in whole-piece pixels. */
-export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine, edge: Edge, tile: Tile): void {
+/** The map from a tile's own pixels, and the mip level that matches its reduction with the share of the next one. */
+function placedOn(picture: Picture, map: Affine, tile: Tile) {
   const placed = { ...map, e: map.e + map.a * tile.x + map.c * tile.y, f: map.f + map.b * tile.x + map.d * tile.y };
   const reduction = Math.max(Math.hypot(map.a, map.b), Math.hypot(map.c, map.d));
   // A little sharper than the strict choice: the area mean of a level already softens.
   const wanted = Math.max(0, Math.min(picture.levels.length - 1, Math.log2(reduction) - 0.25));
   const level = Math.floor(wanted);
   const mix = wanted - level;
+  return { placed, level, next: mix > 0.01 && level + 1 < picture.levels.length ? mix : 0 };
+}
+
+/** Samples under an affine map, from the two mip levels that match the map's reduction. `map` is in whole-piece pixels. */
+export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine, edge: Edge, tile: Tile): void {
+  const { placed, level, next } = placedOn(picture, map, tile);
   sampleLevel(kernels, picture, level, placed, edge, tile, 1);
-  if (mix > 0.01 && level + 1 < picture.levels.length) sampleLevel(kernels, picture, level + 1, placed, edge, tile, mix);
+  if (next > 0) sampleLevel(kernels, picture, level + 1, placed, edge, tile, next);
+}
+
+/** Seeds the offsets by which copies of a picture are mixed. */
+const MIXING_SEED = 71;
+
+/** Samples a picture that repeats, mixed so that no repetition is seen; see the kernel. */
+export function sampleWithoutRepeats(machine: Machine, picture: Picture, map: Affine, tile: Tile): void {
+  const { placed, level, next } = placedOn(picture, map, tile);
+  const { pixels } = smallCopy(machine, picture, 16);
+  const [red, green, blue] = [0, 1, 2].map((c) => pixels.reduce((sum, v, i) => (i % 4 === c ? sum + v : sum), 0) / (pixels.length / 4));
+  for (const [l, mix] of [
+    [level, 1],
+    [level + 1, next],
+  ]) {
+    if (mix === 0) continue;
+    const [w, h] = levelSize(picture, l);
+    const k = 1 / (1 << l);
+    const scaled = { a: placed.a * k, b: placed.b * k, c: placed.c * k, d: placed.d * k, e: placed.e * k, f: placed.f * k };
+    const deep = picture.deep ? 1 : 0;
+    machine.kernels.sampleMixed({ src: picture.levels[l], w, h, deep, ...into(tile), ...scaled, red, green, blue, seed: MIXING_SEED, mix });
+  }
 }
 
 /** Samples under a projective map of whole-piece pixels to the picture's own, row by row; clear behind the horizon. */

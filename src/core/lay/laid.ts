@@ -1,6 +1,6 @@
 import type { DrawContext } from '../graph/context';
 import type { LoadedPicture } from '../graph/needs';
-import { sampleAffine, sampleInPerspective, type Edge } from '../image/sample';
+import { sampleAffine, sampleInPerspective, sampleWithoutRepeats, type Edge } from '../image/sample';
 import type { Tile } from '../image/tile';
 import { layMap, layProjection, type Lay } from './lay';
 
@@ -14,6 +14,7 @@ export function fillLaid(
   lay: Lay,
 ): void {
   const sizes = [nominal ?? picture, context, held ?? picture] as const;
-  if (lay.corners) sampleInPerspective(context.machine, picture, layProjection(lay, ...sizes), edgeOf(lay), tile);
+  if (lay.mix && lay.fit === 'tile' && !lay.corners) sampleWithoutRepeats(context.machine, picture, layMap(lay, ...sizes), tile);
+  else if (lay.corners) sampleInPerspective(context.machine, picture, layProjection(lay, ...sizes), edgeOf(lay), tile);
   else sampleAffine(context.machine, picture, layMap(lay, ...sizes), edgeOf(lay), tile);
 }

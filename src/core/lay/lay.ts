@@ -44,6 +44,11 @@ export const laySchema = z.object({
     help: 'Edges that do not fit meet their own mirror image.',
     idle: ({ fit }) => (fit === 'tile' ? undefined : 'There is one tile only; choose Tile to repeat it.'),
   }),
+  mix: toggle('Hide repeats', false, {
+    help: 'Mixes the tiles, so that nobody sees them repeat.',
+    absent: ({ fit, faces }) => fit !== 'tile' && !faces,
+  }),
+  faces: toggle('Scale with faces', false, { help: 'As wide as the face at 100 %, on each face of its own size.' }),
   /** Perspective: where the material's four corners lie, in fractions of it as it would lie without; clockwise from the left upper one. */
   corners: z
     .array(z.tuple([z.number().min(-100).max(100), z.number().min(-100).max(100)]))

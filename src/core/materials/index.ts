@@ -47,6 +47,7 @@ import rings from './generators/rings';
 import rust from './generators/rust';
 import silk from './generators/silk';
 import skin from './generators/skin';
+import skinMade from './generators/skin-made';
 import splatter from './generators/splatter';
 import stone from './generators/stone';
 import stray from './generators/stray';
@@ -98,6 +99,7 @@ export const materials: readonly Material[] = [
   fingerprints,
   waterMarks,
   skin,
+  skinMade,
   freckled,
   stray,
   haze,

@@ -58,6 +58,8 @@ function moveCoatBy(coat: Coat, motion: Motion): Coat {
 }
 
 function moveLay(coat: Coat, motion: Motion): Pick<Coat, 'lay' | 'source'> {
+  // Where the faces go, it goes.
+  if (coat.lay.faces) return { lay: coat.lay, source: coat.source };
   const { lay } = coat;
   const source = keepShape(coat.source, motion.from);
   const nominal = nominalOf(source, motion.from);

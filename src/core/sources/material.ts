@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { fillLaid } from '../lay/laid';
+import type { Need } from '../graph/needs';
+import { facesNeed, fillWhere } from './laid';
 import { defineSource } from './source';
 
 export const materialSourceSchema = z.object({
@@ -19,7 +20,7 @@ export default defineSource({
   laid: true,
   firstLook: { blend: 'multiply', strength: 0.6 },
   guards: 1,
-  needs: ({ id, seed, params, aspect }, lay) => ({ material: { need: 'material', id, seed, params, aspect, lay } }),
-  height: ({ id, seed, params, aspect }, lay) => ({ material: { need: 'material', id, seed, params, aspect, lay, part: 'height' } }),
-  fill: (context, tile) => fillLaid(context, tile, context.needed('material', 'picture'), context.lay),
+  needs: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({ material: { need: 'material', id, seed, params, aspect, lay }, ...facesNeed(lay) }),
+  height: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({ material: { need: 'material', id, seed, params, aspect, lay, part: 'height' }, ...facesNeed(lay) }),
+  fill: (context, tile) => fillWhere(context, tile, 'material'),
 });

@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { fillLaid } from '../lay/laid';
 import { fittingSchema } from '../materials/fitting/schema';
+import type { Need } from '../graph/needs';
+import { facesNeed, fillWhere } from './laid';
 import { defineSource } from './source';
 
 export const pictureSourceSchema = z.object({
@@ -22,6 +23,6 @@ export default defineSource({
   firstLook: { blend: 'multiply', strength: 0.6 },
   guards: 1,
   file: ({ file }) => file,
-  needs: ({ file, fitting }) => ({ picture: { need: 'picture', file, fitting } }),
-  fill: (context, tile) => fillLaid(context, tile, context.needed('picture', 'picture'), context.lay),
+  needs: ({ file, fitting }, lay): Record<string, Need> => ({ picture: { need: 'picture', file, fitting }, ...facesNeed(lay) }),
+  fill: (context, tile) => fillWhere(context, tile, 'picture'),
 });

@@ -11,6 +11,7 @@ import fringe from './fringe';
 import halo from './halo';
 import hues from './hues';
 import invert from './invert';
+import light from './light';
 import levels from './levels';
 import localContrast from './local-contrast';
 import localTone from './local-tone';
@@ -28,6 +29,7 @@ import dabs from './dabs';
 import double from './double';
 import fine from './fine';
 import flow from './flow';
+import focus from './focus';
 import glow from './glow';
 import ink from './ink';
 import outline from './outline';
@@ -48,6 +50,8 @@ export const treatments: readonly Treatment[] = [
   tint,
   relief,
   drape,
+  focus,
+  light,
   split,
   invert,
   posterise,

@@ -1,10 +1,11 @@
 import * as z from 'zod';
 import { choice, share, slider } from '../schema';
+import { lampFields, wayToLamp } from './lamp';
 import { hasMap, mapChoices, mapFields, mapInputs, mapNeeds, mapPlane, showPlane } from './map';
 import { defineTreatment } from './treatment';
 
 /** Height of white over black at full depth, in u. */
-const HIGHEST = 12;
+export const HIGHEST = 12;
 
 /** Light and dark read as height and lit from one side; level ground is mid grey, so that overlay and soft light leave it alone. */
 export default defineTreatment({
@@ -16,8 +17,7 @@ export default defineTreatment({
   schema: z.object({
     kind: z.literal('relief'),
     depth: share('Depth', 0.4, { min: -1, max: 1, help: 'Negative presses in instead of raising.' }),
-    direction: slider('Light from', 0, 360, 315, { unit: '°', step: 1, dial: true, help: 'Where the light comes from, clockwise from the top.' }),
-    elevation: slider('Light’s height', 5, 85, 40, { unit: '°', step: 1, help: 'Low light shows every grain, high light only the form.' }),
+    ...lampFields,
     soften: slider('Soften', 0, 20, 2, { unit: 'u', step: 0.5, help: 'Rounds the surface before it is lit.' }),
     map: choice('Height from', mapChoices('height', 'own', 'picture'), 'own', { help: 'A made material has a height of its own.' }),
     ...mapFields,
@@ -42,9 +42,7 @@ export default defineTreatment({
       showPlane(context, tile, heights);
       return scratch.release(mark);
     }
-    const [from, up] = [(p.direction * Math.PI) / 180, (p.elevation * Math.PI) / 180];
-    const [lx, ly, lz] = [Math.sin(from) * Math.cos(up), -Math.cos(from) * Math.cos(up), Math.sin(up)];
-    kernels.relief(heights, ptr, width, height, p.depth * HIGHEST * unit, lx, ly, lz);
+    kernels.relief(heights, ptr, width, height, p.depth * HIGHEST * unit, ...wayToLamp(p));
     for (const c of [1, 2]) kernels.copyWindow(ptr, width, ptr + c * stride, width, width, height);
     scratch.release(mark);
   },

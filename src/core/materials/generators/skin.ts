@@ -94,7 +94,7 @@ export default defineMaterial({
 });
 
 /** Worley distances on a turned, stretched, periodic lattice: first, second, and third less first. */
-function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: Field, warpY: Field) {
+export function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: Field, warpY: Field) {
   const first = sheet.plane();
   const second = sheet.plane();
   const third = sheet.plane();

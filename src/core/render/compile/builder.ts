@@ -1,6 +1,9 @@
 import type { Graph, GraphNode, InputSpec, Params } from '../../graph/node';
 import type { Need } from '../../graph/needs';
 import type { Operation } from '../../graph/operation';
+import { FULL_BLUR } from '../../guards/focus';
+import { regionSize } from '../../guards/regions';
+import { slope } from '../../image/projection';
 import type { Framing } from '../../ready/plan';
 
 /** The nodes that an operation of a coat may read. */
@@ -49,7 +52,18 @@ export class GraphBuilder {
     if (spec === 'below') return below;
     if (spec === 'height') return height ? height() : below;
     if (spec === 'form') return this.add('form', {}, { needs: { form: { need: 'form', framing: this.framing } } });
+    if (spec === 'focus') return this.focus();
     return 'framed' in spec ? this.framed(spec.framed) : maskOf(spec.maskOf);
+  }
+
+  /** How far out of focus the photo is, in its frame. */
+  private focus(): number {
+    const { file, map, width, height } = this.framing;
+    const [ux, vx, uy, vy] = slope(map, [width / 2, height / 2]);
+    const found = regionSize(file);
+    // From pixels of the regions' planes to those of the file, and on to those of the readied photo.
+    const sigma = (FULL_BLUR * Math.max(file.width, file.height)) / Math.max(found.width, found.height) / Math.sqrt(Math.abs(ux * vy - vx * uy));
+    return this.add('focus', { sigma }, { inputs: { found: this.framed({ need: 'guard', amounts: { unfocused: 1 } }) } });
   }
 
   graph(root: number): Graph {

@@ -1,5 +1,6 @@
 import beyond from './beyond';
 import coat from './coat';
+import focus from './focus';
 import followed from './followed';
 import form from './form';
 import framed from './framed';
@@ -13,6 +14,7 @@ import { grey, heat, mix, onGrey, tinted } from './views';
 const types: Readonly<Record<string, NodeType>> = {
   framed,
   form,
+  focus,
   treatment,
   laid,
   source,
