@@ -38,7 +38,12 @@ export class MaterialLoader {
     const square = material.shape === 'square';
     const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
     const long = Math.max(frame.width, frame.height) * scale;
-    const seen = (lay.fit === 'tile' || lay.faces ? (long * NOMINAL) / UNITS : long) * lay.scale * larger * Math.max(lay.stretchX, lay.stretchY) * cornerSpread(lay);
+    const seen =
+      (lay.fit === 'tile' || lay.faces ? (long * NOMINAL) / UNITS : long) *
+      lay.scale *
+      larger *
+      Math.max(lay.stretchX, lay.stretchY) *
+      cornerSpread(lay);
     const order = (side: number) => ({
       id,
       seed,

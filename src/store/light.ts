@@ -1,8 +1,9 @@
 import { create } from 'zustand';
-import { asRelief, EVEN, SURE_LIGHT } from '../core/form/light';
+import { asRelief, EVEN, SURE_LIGHT, type Light } from '../core/form/light';
 import { changeStep } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
 import { fromFile, pieceSize } from '../core/ready/geometry';
+import type { FindOptions } from '../engine/guards';
 import { Cancelled } from '../engine/stopping';
 import { useBench } from './bench';
 import { getEngine } from './engine';
@@ -28,6 +29,14 @@ const turnedOn =
     return [(to[0] - from[0]) * width, (to[1] - from[1]) * height];
   };
 
+/** The light on the photo's largest face. */
+export const readLight = async (piece: Piece, options: FindOptions): Promise<Light | null> => (await getEngine()).forms.light(piece, options);
+
+export const isSureOf = ({ confidence }: Light): boolean => confidence >= SURE_LIGHT;
+
+/** A light as relief names it, on the piece; from the front, a little above, where it is not sure. */
+export const relievedOf = (piece: Piece, light: Light) => asRelief(isSureOf(light) ? light : EVEN, turnedOn(piece));
+
 /** Lights a step from where the light on the photo's largest face comes. */
 export async function matchLight(coat: string, index: number, step: string): Promise<void> {
   const { piece } = useBench.getState();
@@ -36,16 +45,14 @@ export async function matchLight(coat: string, index: number, step: string): Pro
   stop = control;
   useMatching.setState({ step: `${coat}.${index}`, share: 0 });
   try {
-    const engine = await getEngine();
-    const light = await engine.forms.light(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
+    const light = await readLight(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
     if (useBench.getState().piece?.id !== piece.id) return;
     if (!light) return say(words.light.noFace);
-    const isSure = light.confidence >= SURE_LIGHT;
-    const { direction, elevation } = asRelief(isSure ? light : EVEN, turnedOn(piece));
+    const { direction, elevation } = relievedOf(piece, light);
     const before = useBench.getState().piece?.coats.find(({ id }) => id === coat)?.treatments[index];
     // Not every step has a height of the light.
     useBench.getState().change(step, changeStep(coat, index, { direction, ...(before && 'elevation' in before ? { elevation } : {}) }));
-    say(isSure ? words.light.found(direction, elevation) : words.light.notSure);
+    say(isSureOf(light) ? words.light.found(direction, elevation) : words.light.notSure);
   } catch (error) {
     if (!(error instanceof Cancelled)) complain(error);
   } finally {

@@ -27,6 +27,7 @@ export const words = {
   },
   light: {
     noFace: 'No face was found to read the light from. Set it with the dial.',
+    noSkin: 'No face was found, so there is no skin to put it on. If there is one, add it under Guards.',
     notSure: 'The light on the face is too even to tell where it comes from; it is set to come from the front, a little above.',
     found: (direction: number, elevation: number) => `The light on the face comes from ${direction}°, ${elevation}° high.`,
   },

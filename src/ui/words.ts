@@ -76,6 +76,7 @@ export const words = {
     backToMaterials: 'Back to materials',
     openTheShelf: 'Open the shelf',
     otherCoats: 'Other coats',
+    lookingForFaces: 'Looking for faces',
   },
   balance: {
     autoWhiteBalance: 'Auto white balance',
@@ -478,6 +479,12 @@ export const words = {
     yours: 'Yours',
     looks: 'Looks',
     loading: 'Loading looks …',
+  },
+  map: {
+    choose: 'Choose a map',
+    start: (step: string, start: string) => `${step}: ${start.toLowerCase()}`,
+    show: 'Show the map',
+    showHelp: 'Shows what this effect goes by, in place of the coat.',
   },
   mask: {
     showMask: 'Show mask',

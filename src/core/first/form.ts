@@ -17,10 +17,12 @@ export default defineFirst({
   begins: 0.6,
   read(coat, { map }) {
     const step = slotOf(coat, 'drape');
+    if (step?.map === 'form') return Number(step.form);
     return step ? amountAt(BY[map].stops, Math.abs(Number(step.amountX)), 0) : 0;
   },
   write(coat, { map }, value) {
     const amount = Number(value ?? 0);
+    if (amount > 0 && slotOf(coat, 'drape')?.map === 'form') return { treatments: withSlot(coat.treatments, 'drape', { form: amount }) };
     const { stops, blur } = BY[map];
     const shift = Math.round(valueAt(stops, amount, 0));
     const made = slotOf(coat, 'drape') ? {} : { map, blur };

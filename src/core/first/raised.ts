@@ -24,7 +24,9 @@ export default defineFirst({
   write(coat, { depth, soften }, value) {
     const a = Number(value ?? 0);
     if (a === 0) return settled(coat, { treatments: withSlot(coat.treatments, 'relief', null) });
-    const made = slotOf(coat, 'relief') ? {} : { map: coat.source.kind === 'material' ? 'height' : 'own', soften, direction: 315, elevation: 45, mode: 'hard-light' };
+    const made = slotOf(coat, 'relief')
+      ? {}
+      : { map: coat.source.kind === 'material' ? 'height' : 'own', soften, direction: 315, elevation: 45, mode: 'hard-light' };
     return settled(coat, {
       treatments: withSlot(coat.treatments, 'relief', { ...made, depth: Math.sign(a) * valueAt(depths(depth), Math.abs(a), 0) }),
     });

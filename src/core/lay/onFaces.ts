@@ -68,11 +68,15 @@ function nearFaces({ width, height, unit }: Parameters<typeof fillOnFaces>[0], t
   return faces.filter((face) =>
     places.some((place) => {
       const own = square(face, place);
-      const share = faces.reduce((part, other) => (other === face ? part : (part * square(other, place)) / Math.max(1e-9, square(other, place) + own)), 1);
+      const share = faces.reduce(
+        (part, other) => (other === face ? part : (part * square(other, place)) / Math.max(1e-9, square(other, place) + own)),
+        1,
+      );
       return share > LITTLE;
     }),
   );
 }
 
 /** How much larger than at its own scale a lay is on the largest face; 1 where there is none. `frame` is the readied photo. */
-export const largestOnFaces = (faces: readonly FacePlace[]): number => (faces.length > 0 ? Math.max(...faces.map(({ width }) => width)) / NOMINAL : 1);
+export const largestOnFaces = (faces: readonly FacePlace[]): number =>
+  faces.length > 0 ? Math.max(...faces.map(({ width }) => width)) / NOMINAL : 1;

@@ -56,8 +56,8 @@ export function generate(machine: Machine, order: MaterialOrder, target: number,
 const DEVIATION = 0.16;
 
 /** Puts the height of a material; where it has none, how light it is. */
-function putHeight({ machine, count }: Sheet, { height, lightness }: Paint, target: number): void {
-  const from = height ?? lightness;
+function putHeight({ machine, count }: Sheet, { surface, height, lightness }: Paint, target: number): void {
+  const from = surface ?? height ?? lightness;
   const { mean, deviation } = from.moments();
   const scale = DEVIATION / Math.max(1e-9, deviation);
   machine.kernels.greyDeep(from.ptr, target, count, scale, 0.5 - mean * scale);

@@ -28,6 +28,8 @@ export interface Paint {
   encoded?: boolean;
   /** In fractions of the long side. Absent for materials that are light only. */
   height?: Field;
+  /** What is handed over as its height, where that is not all of it: skin without the folds that it lies in. */
+  surface?: Field;
   /** Radians; −2.25 is from the top left. */
   azimuth?: number;
   elevation?: number;

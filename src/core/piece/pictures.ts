@@ -14,18 +14,34 @@ type Part = Coat['mask']['parts'][number];
 const strokesOf = (holder: Record<string, unknown>): Stroke[] => (Array.isArray(holder.strokes) ? (holder.strokes as Stroke[]) : []);
 const tipsOf = (holder: Record<string, unknown>) => strokesOf(holder).map((stroke) => stroke.material?.file);
 
-/** The picture files that a coat reads: what it starts from, masks made of pictures, and tips cut from them. */
-export function filesOf({ source, mask }: Pick<Coat, 'source' | 'mask'>): string[] {
-  const files = [fileOfSource(source), ...tipsOf(source), ...mask.parts.flatMap((part) => [part.file, ...tipsOf(part)])];
+type Holder = Pick<Coat, 'source' | 'mask'> & Partial<Pick<Coat, 'treatments'>>;
+
+/** The picture files that a coat reads: what it starts from, maps of its steps, masks made of pictures, and tips cut from them. */
+export function filesOf({ source, treatments = [], mask }: Holder): string[] {
+  const files = [
+    fileOfSource(source),
+    ...tipsOf(source),
+    ...treatments.map((step) => (step as { file?: string }).file),
+    ...mask.parts.flatMap((part) => [part.file, ...tipsOf(part)]),
+  ];
   return files.filter((file): file is string => typeof file === 'string' && file !== '');
 }
 
 /** A coat that reads other files: `find` is asked for each file that it reads. */
-export function withFiles<C extends Pick<Coat, 'source' | 'mask'>>(coat: C, find: (file: string) => FoundFile): C {
+export function withFiles<C extends Holder>(coat: C, find: (file: string) => FoundFile): C {
   if (filesOf(coat).length === 0) return coat;
   const own = fileOfSource(coat.source);
   const source = withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
-  return { ...coat, source, mask: { ...coat.mask, parts: coat.mask.parts.map((part) => partWithFiles(part, find)) } };
+  const treatments = coat.treatments?.map((step) => {
+    const { file: named } = step as { file?: string };
+    return named ? { ...step, file: find(named).file } : step;
+  });
+  return {
+    ...coat,
+    source,
+    ...(treatments ? { treatments } : {}),
+    mask: { ...coat.mask, parts: coat.mask.parts.map((part) => partWithFiles(part, find)) },
+  };
 }
 
 const partWithFiles = (part: Part, find: (file: string) => FoundFile): Part =>

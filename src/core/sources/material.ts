@@ -20,7 +20,13 @@ export default defineSource({
   laid: true,
   firstLook: { blend: 'multiply', strength: 0.6 },
   guards: 1,
-  needs: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({ material: { need: 'material', id, seed, params, aspect, lay }, ...facesNeed(lay) }),
-  height: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({ material: { need: 'material', id, seed, params, aspect, lay, part: 'height' }, ...facesNeed(lay) }),
+  needs: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({
+    material: { need: 'material', id, seed, params, aspect, lay },
+    ...facesNeed(lay),
+  }),
+  height: ({ id, seed, params, aspect }, lay): Record<string, Need> => ({
+    material: { need: 'material', id, seed, params, aspect, lay, part: 'height' },
+    ...facesNeed(lay),
+  }),
   fill: (context, tile) => fillWhere(context, tile, 'material'),
 });

@@ -28,7 +28,13 @@ export default defineTreatment({
   shows: true,
   schema,
   source: 'Defocus by edges: Zhuo & Sim 2011',
-  reach: (p, unit) => Math.max(0, ...STEPS.map((step) => step * p.most * unit).filter((sigma) => !isFar(sigma)).map(blurReach)),
+  reach: (p, unit) =>
+    Math.max(
+      0,
+      ...STEPS.map((step) => step * p.most * unit)
+        .filter((sigma) => !isFar(sigma))
+        .map(blurReach),
+    ),
   softens: (p, unit) => p.most * unit,
   inputs: () => ({ focus: 'focus' as const }),
   neutral: (p) => p.amount === 0 && !p.showsMap,

@@ -12,7 +12,9 @@ const POLISHED = 60;
 
 const schema = z.object({
   kind: z.literal('light'),
-  map: choice('Height from', mapChoices('own', 'below', 'photo', 'height', 'picture'), 'own', { help: 'What is light stands up, what is dark lies deep.' }),
+  map: choice('Height from', mapChoices('own', 'below', 'photo', 'height', 'picture'), 'own', {
+    help: 'What is light stands up, what is dark lies deep.',
+  }),
   ...mapFields,
   amount: share('Amount', 0.6, { max: 2, help: 'How much lighter and darker the slopes become.' }),
   depth: share('Raised', 0.4, { min: -1, max: 1, help: 'Negative presses in instead of raising.' }),

@@ -14,12 +14,14 @@ interface PickerProps {
   onChoose(source: SourceInput): void;
   /** More that a word finds, above the materials. */
   found?(word: string): ReactNode;
+  /** More that belongs to a family, above its materials. */
+  above?(family: string): ReactNode;
 }
 
 const LATELY = ['favourites', 'recent'];
 
 /** Materials by family, three in a row on a phone: what was used lately first, or what a word finds. */
-export function MaterialPicker({ current, onChoose, found }: PickerProps) {
+export function MaterialPicker({ current, onChoose, found, above }: PickerProps) {
   const c = useColours();
   const [find, setFind] = useState<string | null>(null);
   const [family, setFamily] = useState('all');
@@ -63,7 +65,7 @@ export function MaterialPicker({ current, onChoose, found }: PickerProps) {
           right={<TextInput.Icon icon="close" aria-label={words.materialPicker.closeTheSearch} onPress={() => setFind(null)} />}
         />
       )}
-      {word !== '' ? found?.(word) : null}
+      {word !== '' ? found?.(word) : above?.(family)}
       {entries.length === 0 ? <Text style={{ color: c.ink }}>{words.materialPicker.nothingFound(word)}</Text> : null}
       <MaterialCards entries={entries} size={96} current={current} onChoose={onChoose} />
     </View>

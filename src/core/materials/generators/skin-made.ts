@@ -46,7 +46,11 @@ export default defineMaterial({
       const warp = () => sheet.noise(4, { octaves: 3 }).scale(0.008);
       const [warpX, warpY] = [warp(), warp()];
       const { first, second, third } = lines(sheet, SHEET / p.cellSize, 0.6, p.stretch, warpX, warpY);
-      const furrow: Field = second.add(first, -1).scale(1 / 0.22).power(1.3).exp(-1);
+      const furrow: Field = second
+        .add(first, -1)
+        .scale(1 / 0.22)
+        .power(1.3)
+        .exp(-1);
       height.add(furrow, -0.02 * p.cells);
       sheet.release(first, furrow, third, warpX, warpY);
     }

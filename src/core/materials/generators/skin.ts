@@ -62,8 +62,8 @@ export default defineMaterial({
     }
     height
       .add(sheet.band(0.001, 0.0026).once, 0.00022)
-      .add(sheet.band(0.004, 0.01).once, 0.00025)
-      .add(sheet.noise(2.6, { octaves: 4 }).once, 0.002);
+      .add(sheet.band(0.004, 0.01).once, 0.00025);
+    const folds = sheet.noise(2.6, { octaves: 4 });
     if (where) {
       // Pores sit where three cells meet: there the third nearest point is hardly farther than the first.
       const crossing = where.scale(-1 / 0.35, 1);
@@ -78,7 +78,10 @@ export default defineMaterial({
       }));
       height.add(sheet.spots(spots, 0.9).once, -0.002 / fineness);
     }
+    const surface = height.copy();
+    height.add(folds.once, 0.002);
     return {
+      surface,
       lightness: sheet.noise(3, { octaves: 4 }).scale(0.5, 54.5),
       a: sheet.noise(3.4, { octaves: 4 }).scale(0.35, 1.2),
       b: sheet.noise(2.8, { octaves: 4 }).scale(0.3, 2),

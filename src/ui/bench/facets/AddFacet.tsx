@@ -11,8 +11,11 @@ import { complain } from '@/store/notices';
 import { shelfId } from '@/store/shelf';
 import { useSignatures } from '@/store/signatures';
 import { useTrying } from '@/store/trying';
+import { onSkin, type OnSkin } from '@/core/piece/onSkin';
+import { setUpOnSkin, stopSettingUp, useSettingUp } from '@/store/onSkin';
 import { Act } from '../../kit/Act';
 import { MaterialPicker } from '../../kit/MaterialPicker';
+import { Progress } from '../../kit/Progress';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { ownPictures } from './MaterialFacet';
 import { words } from '../../words';
@@ -61,6 +64,9 @@ export function AddFacet() {
   if (others)
     return (
       <View ref={top} style={{ gap: 4 }}>
+        {onSkin.map((one) => (
+          <OnSkinRow key={one.id} one={one} />
+        ))}
         {offered.map(({ source, offer }) => (
           <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />
         ))}
@@ -75,7 +81,11 @@ export function AddFacet() {
       <MaterialPicker
         current={tried ?? undefined}
         onChoose={attempt}
-        found={(word) => matching(word).map(({ source, offer }) => <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />)}
+        found={(word) => [
+          ...onSkin.filter((one) => isFoundBy([one.label, one.says, one.words], word)).map((one) => <OnSkinRow key={one.id} one={one} />),
+          ...matching(word).map(({ source, offer }) => <OfferRow key={offer.label} offer={offer} onPress={() => make(source, offer)} />),
+        ]}
+        above={(family) => (family === 'skin' ? onSkin.map((one) => <OnSkinRow key={one.id} one={one} />) : null)}
       />
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
         <Act plain icon="image-plus" onPress={() => void ownPictures(lay)}>
@@ -112,7 +122,19 @@ export function UseTried() {
   );
 }
 
-function OfferRow({ offer, onPress }: { offer: Offer; onPress(): void }) {
+/** Sets something up on the skin; how far that is while faces are looked for. */
+function OnSkinRow({ one }: { one: OnSkin }) {
+  const { id, share } = useSettingUp();
+  if (id !== one.id) return <OfferRow offer={one} onPress={() => void setUpOnSkin(one)} />;
+  return (
+    <View style={{ gap: 8, paddingVertical: 8 }}>
+      <Progress share={share} label={words.add.lookingForFaces} />
+      <Act onPress={stopSettingUp}>{words.common.stop}</Act>
+    </View>
+  );
+}
+
+function OfferRow({ offer, onPress }: { offer: Pick<Offer, 'label' | 'says'>; onPress(): void }) {
   const c = useColours();
   return (
     <button type="button" aria-label={offer.label} onClick={onPress} style={{ ...row, borderColor: c.line, background: c.raised, color: c.ink }}>

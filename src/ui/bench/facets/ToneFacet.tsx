@@ -27,6 +27,7 @@ import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { SERIF, useColours } from '../../theme';
 import { MatchLight } from './MatchLight';
+import { StepMap } from './StepMap';
 import { words } from '../../words';
 
 /** Tones the material, never the photo: its own tone first, then the effects it carries in their order, and those that can be added. */
@@ -139,7 +140,8 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
           counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
           {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)}
         />
-        {values.kind === 'relief' || values.kind === 'bevel' ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
+        <StepMap coat={coat} index={index} />
+        {'direction' in schema.shape && treatmentByKind(values.kind).ofSurface ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
         <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
         <Pick
           label={words.tone.mode}
