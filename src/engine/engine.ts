@@ -15,6 +15,7 @@ import type { DrawOptions, Drawing } from './drawing';
 import { Ahead } from './ahead';
 import { Keeper } from './keeper';
 import { UnchangedMeter } from './unchanged';
+import { Nudges } from './nudges';
 import { Library, type Decoded } from './library';
 import type { Pool } from './pool';
 import { Resolver } from './resolver';
@@ -52,6 +53,7 @@ export class Engine {
   readonly guards: Guardian;
   readonly forms: Forms;
   readonly unchanged: UnchangedMeter;
+  private readonly nudges: Nudges;
   private readonly tables: StrokeTables;
   private readonly resolver: Resolver;
   private readonly surveyor: Surveyor;
@@ -77,10 +79,11 @@ export class Engine {
       photo: (ref) => this.photo(ref),
       subject: (piece) => this.guards.picture(piece, { subject: 1 }),
     });
+    this.nudges = new Nudges(this.pool);
     this.keeper = new Keeper(this.pool);
     this.ahead = new Ahead(this.pool);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
-    this.resolver = new Resolver(this.library, this.guards, this.forms, this.tables, this.surveyor, {
+    this.resolver = new Resolver(this.library, this.guards, this.forms, this.nudges, this.tables, this.surveyor, {
       photo: (key, spots) => this.readied({ key }, spots),
       own: (key, fitting) => this.own(key, fitting),
     });
@@ -96,7 +99,7 @@ export class Engine {
 
   /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
   forget(): void {
-    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.forms, this.unchanged, this.tables]) part.clear();
+    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.forms, this.nudges, this.unchanged, this.tables]) part.clear();
   }
 
   /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */

@@ -9,7 +9,7 @@ import type { Face, Finding } from '../core/guards/finding';
 import type { Picture } from '../core/image/picture';
 import { unitOf } from '../core/image/unit';
 import type { PictureRef } from '../core/piece/schema';
-import type { Framing } from '../core/ready/plan';
+import type { Framing } from '../core/ready/framing';
 import type { FindOptions, Guarded } from './guards';
 import type { Library } from './library';
 import { MemoryCache } from './memoryCache';

@@ -75,6 +75,11 @@ export class Guardian {
     return guards !== undefined && this.look !== undefined && !this.known.has(photo.key);
   }
 
+  /** Whether faces and people have been looked for on a photo, so that asking for them costs nothing. */
+  hasFound({ photo }: Guarded): boolean {
+    return this.look !== undefined && this.known.has(photo.key) && !this.failed.has(photo.key);
+  }
+
   /** Waits until looking has ended, if it has begun or must begin. */
   async settled(ref: Pick<PictureRef, 'key'>): Promise<void> {
     if (!this.failed.has(ref.key)) await this.find(ref).catch(() => undefined);

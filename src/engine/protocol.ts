@@ -7,6 +7,7 @@ import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { UnchangedOrder } from '../core/measure/unchanged';
 import type { MaterialPart } from '../core/materials/generate';
+import type { NudgeOrder } from '../core/nudge/field';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';
 import type { Spot } from '../core/ready/spots/schema';
@@ -49,6 +50,8 @@ export type Call =
   | { call: 'cutout'; order: CutoutOrder; alpha: Picture; edge: Picture; scratch: number }
   /** Where the light on a face comes from. */
   | { call: 'light'; order: LightOrder }
+  /** Offsets that strokes make by hand. */
+  | { call: 'nudge'; order: NudgeOrder; work: number }
   /** How far the subject is turned towards the viewer. */
   | { call: 'contour'; order: ContourOrder; target: Picture; scratch: number }
   /** How textures follow faces: fields of offsets. */

@@ -14,6 +14,7 @@ import type { Stroke } from '../core/strokes/schema';
 import type { Forms } from './forms';
 import type { Guarded, Guardian } from './guards';
 import { MaterialLoader } from './materialLoader';
+import type { Nudges } from './nudges';
 import type { Library } from './library';
 import { MOST_OF_ONE_DRAWING, type StrokeTables } from './strokeTables';
 import type { Surveyor } from './surveyor';
@@ -57,6 +58,7 @@ export class Resolver {
     private readonly library: Library,
     private readonly guards: Guardian,
     private readonly forms: Forms,
+    private readonly nudges: Nudges,
     private readonly tables: StrokeTables,
     private readonly surveyor: Surveyor,
     private readonly pictures: Pictures,
@@ -126,6 +128,11 @@ export class Resolver {
         }
         const drawn = await this.forms.map(piece, need.map);
         return picture(`${need.map}:${drawn.key}`, drawn.picture);
+      }
+      case 'nudge': {
+        const unit = unitOf(around.frame);
+        const { key, field } = await this.nudges.field(need.strokes, { width: around.frame.width / unit, height: around.frame.height / unit });
+        return { key: `nudge:${key}`, resource: { kind: 'nudge', ...field } };
       }
       case 'faces': {
         const { key, faces } = await this.faces(around);

@@ -17,6 +17,7 @@ import { mend } from '../core/ready/spots/mend';
 import { pathOf } from '../core/ready/spots/line';
 import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/draw';
+import { drawNudge } from '../core/nudge/field';
 import { takeSurvey } from '../core/measure/survey';
 import { cutTip } from '../core/strokes/tip';
 import { tileRegion, tilesOf } from '../core/graph/slot';
@@ -90,6 +91,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawGuard(machine, question.order, question.target, question.scratch);
       case 'cutout':
         return drawCutout(machine, question.order, question.alpha, question.edge, question.scratch);
+      case 'nudge':
+        return drawNudge(machine, question.order, question.work);
       case 'contour':
         return drawContour(machine, question.order, question.target, question.scratch);
       case 'form':

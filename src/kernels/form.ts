@@ -187,23 +187,24 @@ export function shareByDistance(plane: usize, w: i32, h: i32, centres: usize, n:
 }
 
 /**
- * Adds a field of offsets over part of a picture, `n` × `n` values of (dx, dy) in two planes one after another, to planes of a tile, bilinearly; beyond the
- * field they are 0. A pixel of the tile lies at (ox + i·step, oy + j·step) of the field, and offsets are multiplied by `gain`.
+ * Adds a field of offsets over part of a picture, columns × rows values across in the plane `field` and down in `second`, to planes of a tile, bilinearly;
+ * beyond the field they are 0. A pixel of the tile lies at (ox + i·step, oy + j·step) of the field, and offsets are multiplied by `gain`.
  */
-export function addOffsets(field: usize, n: i32, dx: usize, dy: usize, w: i32, h: i32, ox: f32, oy: f32, step: f32, gain: f32): void {
-  const second = field + (<usize>(n * n) << 2);
+export function addOffsets(
+  field: usize, second: usize, columns: i32, rows: i32, dx: usize, dy: usize, w: i32, h: i32, ox: f32, oy: f32, step: f32, gain: f32,
+): void {
   for (let j = 0; j < h; j++) {
     const y: f32 = oy + <f32>j * step;
-    if (y <= 0 || y >= <f32>(n - 1)) continue;
+    if (y < 0 || y >= <f32>(rows - 1)) continue;
     const y0 = <i32>y;
     const fy: f32 = y - <f32>y0;
     for (let i = 0; i < w; i++) {
       const x: f32 = ox + <f32>i * step;
-      if (x <= 0 || x >= <f32>(n - 1)) continue;
+      if (x < 0 || x >= <f32>(columns - 1)) continue;
       const x0 = <i32>x;
       const fx: f32 = x - <f32>x0;
-      const p = <usize>(y0 * n + x0) << 2;
-      const row = <usize>n << 2;
+      const p = <usize>(y0 * columns + x0) << 2;
+      const row = <usize>columns << 2;
       const at = <usize>(j * w + i) << 2;
       f32.store(dx + at, f32.load(dx + at) + gain * mixed(field + p, row, fx, fy));
       f32.store(dy + at, f32.load(dy + at) + gain * mixed(second + p, row, fx, fy));

@@ -38,5 +38,6 @@ export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
 export { drawDabs, embossed } from './dabs';
 export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
 export { sampleMixed, emboss } from './mixed';
+export { nudgeDab } from './nudge';
 export { sweep } from './sweep';
 export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf, gatherFocus, rootOfBlur } from './form';

@@ -3,6 +3,7 @@ import type { StrokesSource } from '../core/sources/strokes';
 import type { Stroke } from '../core/strokes/schema';
 import { marksOf } from '../core/piece/marks';
 import { chosenCoat, useBench } from './bench';
+import { isNudging, useNudging } from './nudging';
 import { words } from './words';
 
 type Shape = Pick<
@@ -70,9 +71,13 @@ export const useLightBrush = begin({ size: 220, strength: 0.12, does: 'put', col
 /** The brush for a coat of marks. */
 export const brushFor = (source: Pick<StrokesSource, 'use'> | null): typeof useBrush => (source?.use === 'light' ? useLightBrush : useMarkBrush);
 
-/** Which brush a drag on the picture paints with: that for marks on the tab of a coat of marks, else that for masks. */
+/** The brush that moves a texture: wide, and strong enough to be seen at once. */
+export const useNudgeBrush = begin({ size: 240, strength: 0.7, does: 'put' });
+
+/** Which brush a drag on the picture works with: that for marks on the tab of a coat of marks, that which moves a texture, else that for masks. */
 export function brushInHand(): typeof useBrush {
   const bench = useBench.getState();
+  if (isNudging(bench)) return useNudgeBrush;
   return isMarking(bench) ? brushFor(marksOf(chosenCoat(bench))) : useBrush;
 }
 
@@ -101,3 +106,6 @@ export function markSentence({ does, straight, colour }: Pick<BrushState, 'does'
   if (isLight) return colour === LIGHT ? words.brush.lightening : words.brush.darkening;
   return straight ? words.brush.rulingMarks(coat) : words.brush.painting(coat);
 }
+
+/** The line that says what a stroke that moves a texture will do. */
+export const nudgeSentence = (coat: string, strength: number): string => words.brush.nudging[useNudging.getState().does](coat, percent(strength));

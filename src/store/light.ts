@@ -1,4 +1,6 @@
+import { useEffect } from 'react';
 import { create } from 'zustand';
+import { treatmentByKind } from '../core/treatments';
 import { asRelief, EVEN, SURE_LIGHT, type Light } from '../core/form/light';
 import { changeStep } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
@@ -30,7 +32,38 @@ const turnedOn =
   };
 
 /** The light on the photo's largest face. */
-export const readLight = async (piece: Piece, options: FindOptions): Promise<Light | null> => (await getEngine()).forms.light(piece, options);
+export async function readLight(piece: Piece, options: FindOptions): Promise<Light | null> {
+  const light = await (await getEngine()).forms.light(piece, options);
+  useKnown.setState({ key: keyOf(piece), light });
+  return light;
+}
+
+/** The light that was read last, and of what. */
+const useKnown = create<{ key: string; light: Light | null }>(() => ({ key: '', light: null }));
+const keyOf = ({ photo, guards }: Piece): string => `${photo.key}:${JSON.stringify(guards?.faces ?? {})}`;
+
+/** Reads the light while a tab with lit steps is open, where faces have been found already: steps that are added begin with it. */
+export function useLightAhead(): void {
+  const piece = useBench((s) => s.piece);
+  const key = piece ? keyOf(piece) : '';
+  useEffect(() => {
+    const { piece: now } = useBench.getState();
+    if (!now || useKnown.getState().key === key) return;
+    void getEngine()
+      .then((engine) => (engine.guards.hasFound(now) ? readLight(now, {}) : null))
+      .catch(() => undefined);
+  }, [key]);
+}
+
+/** Where a new step of a kind is lit from, when the light on the photo's face is known and sure; nothing otherwise. */
+export function knownLamp(kind: string): { direction?: number; elevation?: number } {
+  const { piece } = useBench.getState();
+  const { key, light } = useKnown.getState();
+  const treatment = treatmentByKind(kind);
+  if (!piece || !light || !treatment.isLit || key !== keyOf(piece) || !isSureOf(light)) return {};
+  const { direction, elevation } = relievedOf(piece, light);
+  return { direction, ...('elevation' in treatment.schema.shape ? { elevation } : {}) };
+}
 
 export const isSureOf = ({ confidence }: Light): boolean => confidence >= SURE_LIGHT;
 

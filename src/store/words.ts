@@ -10,6 +10,14 @@ export const words = {
     moveTheCoat: 'Move the coat',
   },
   brush: {
+    nudging: {
+      push: (coat: string, strength: string) => `Pushing ${coat}, ${strength}`,
+      swell: (coat: string, strength: string) => `Swelling ${coat}, ${strength}`,
+      pinch: (coat: string, strength: string) => `Pinching ${coat}, ${strength}`,
+      turn: (coat: string, strength: string) => `Turning ${coat}, ${strength}`,
+      ease: (coat: string, strength: string) => `Easing ${coat} back, ${strength}`,
+      hold: (coat: string) => `Holding ${coat} still`,
+    },
     around: (percent: string) => `, ${percent} around`,
     restoring: (coat: string, percent: string, around: string) => `Restoring ${coat}, ${percent}${around}`,
     settingToHereBy: (coat: string, percent: string, percent2: string) => `Setting ${coat} to ${percent} here, by ${percent2}`,

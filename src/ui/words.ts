@@ -453,6 +453,8 @@ export const words = {
     drawAlongABentLine: 'Draw along a bent line',
   },
   light: {
+    handle: 'Where the light comes from',
+    move: (step: string) => `${step}: move the light`,
     red: 'Red',
     green: 'Green',
     blue: 'Blue',
@@ -479,6 +481,15 @@ export const words = {
     yours: 'Yours',
     looks: 'Looks',
     loading: 'Loading looks …',
+  },
+  nudge: {
+    moveByHand: 'Move by hand',
+    moveByHandHelp: 'Drag on the picture to move the texture; off, a drag pans.',
+    against: 'Counterclockwise',
+    showsThrough: 'Photo shows through',
+    showsThroughHelp: 'How clearly you see the photo while you move the texture.',
+    removeLast: 'Remove last stroke',
+    removeAll: 'Remove all strokes',
   },
   map: {
     choose: 'Choose a map',

@@ -6,7 +6,7 @@ import { Planes } from '../image/planes';
 import { apply } from '../image/projection';
 import { sampleAffine } from '../image/sample';
 import { padded, Scratch } from '../image/tile';
-import type { Framing } from '../ready/plan';
+import type { Framing } from '../ready/framing';
 import { placeIn } from './frame';
 import { drawNormals, meanWithin } from './normals';
 import { solidOf, type Solid } from './solid';

@@ -1,6 +1,6 @@
 import { apply, invert, type Point } from '../image/projection';
 import { straightened } from '../ready/lens';
-import type { Framing } from '../ready/plan';
+import type { Framing } from '../ready/framing';
 
 /** Takes points of the file, in pixels, to pixels of the readied photo. */
 export function placeIn({ map, lens }: Framing): (p: Point) => Point {

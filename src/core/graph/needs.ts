@@ -4,9 +4,11 @@ import type { RegionId } from '../guards/schema';
 import type { Lay } from '../lay/lay';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
-import type { Framing } from '../ready/plan';
+import type { Framing } from '../ready/framing';
 import type { FacePlace } from '../form/places';
 import type { FormField } from '../form/field';
+import type { NudgeField } from '../nudge/field';
+import type { NudgeStroke } from '../nudge/schema';
 import type { Spot } from '../ready/spots/schema';
 import type { Stroke, Tabled } from '../strokes/schema';
 
@@ -27,6 +29,8 @@ export type Need =
   | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string }
   /** A map of the whole file as a grey picture: how far the subject is turned towards the viewer, or how far out of focus the photo is. */
   | { need: 'map'; map: 'contour' | 'focus' }
+  /** Offsets that strokes make by hand. */
+  | { need: 'nudge'; strokes: readonly NudgeStroke[] }
   /** Where the faces of the photo lie in its frame, the largest first. */
   | { need: 'faces' }
   /** How textures follow the faces on the photo, in a frame. */
@@ -63,6 +67,9 @@ export interface LoadedFaces {
   kind: 'faces';
   faces: readonly FacePlace[];
 }
+export interface LoadedNudge extends NudgeField {
+  kind: 'nudge';
+}
 /** What a need becomes; null where a quick drawing does without it. */
-export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey | LoadedForm | LoadedFaces;
+export type Resource = LoadedPicture | LoadedStrokes | LoadedSurvey | LoadedForm | LoadedFaces | LoadedNudge;
 export type ResourceKind = Resource['kind'];

@@ -39,7 +39,7 @@ it('thirty-three looks ship, each a valid recipe of materials that are there', (
       if (kind === 'material') expect(materialById(id).params.strict().safeParse(params).success).toBe(true);
     }
   }
-  expect(materials.length).toBe(56);
+  expect(materials.length).toBe(57);
 });
 
 describe('masks about the person', () => {

@@ -185,7 +185,20 @@ it('every treatment and lay carries words for its panel, and begins at neutral v
     expect(controlsOf(t.schema).every((c) => c.meta.label && c.neutral !== undefined)).toBe(true);
     expect(t.neutral(t.schema.parse({ kind: t.kind }))).toBe(!t.shows);
   }
-  expect(controlsOf(laySchema).map((c) => c.key)).toEqual(['fit', 'scale', 'stretchX', 'stretchY', 'x', 'y', 'turn', 'flipX', 'flipY', 'mirror']);
+  expect(controlsOf(laySchema).map((c) => c.key)).toEqual([
+    'fit',
+    'scale',
+    'stretchX',
+    'stretchY',
+    'x',
+    'y',
+    'turn',
+    'flipX',
+    'flipY',
+    'mirror',
+    'mix',
+    'faces',
+  ]);
 });
 
 describe('strokes', () => {

@@ -1,24 +1,11 @@
-import { apply, type Point, type Projection } from '../image/projection';
+import { apply, type Point } from '../image/projection';
 import { treatmentByKind } from '../treatments';
 import { readiedMap, readiedSize, type Size } from './geometry';
-import { bent, planLens, type PlannedLens } from './lens';
+import type { Framing } from './framing';
+import { bent, planLens } from './lens';
 import { neutralReady, type Ready } from './schema';
 import { readyStepList } from './steps';
 import { unitOf } from '../image/unit';
-
-/** How a picture of the photo's file is framed: plain data. */
-export interface Framing extends Size {
-  /** From pixels of the readied photo to pixels of the file. */
-  map: Projection;
-  /** What the lens did, between the map and the file. */
-  lens?: PlannedLens;
-  /** Size of the file. */
-  file: Size;
-  /** The photo is used as it is: nothing is readied. */
-  asIs?: boolean;
-  /** Nothing beyond the file's edge instead of the edge extended: for showing where a frame may lie. */
-  clear?: boolean;
-}
 
 export interface PlannedReady {
   framing: Framing;

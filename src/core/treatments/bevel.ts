@@ -30,6 +30,7 @@ export default defineTreatment({
   label: 'Raised edges',
   words: 'bevel emboss raised pressed thick paint height letterpress',
   ofSurface: true,
+  isLit: true,
   shows: true,
   schema,
   source: 'W3C Filter Effects, Level 1, feDiffuseLighting of the alpha channel with a distant light',

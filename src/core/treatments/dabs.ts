@@ -61,6 +61,7 @@ const haloOf = (p: Params, unit: number) => longest(p, unit) + nearReach(p.size 
 /** Paints the picture in dabs: large ones first, then smaller ones where the large ones miss detail. Dabs follow the form and stop at borders. */
 export default defineTreatment({
   kind: 'dabs',
+  isLit: true,
   label: 'Dabs of paint',
   words: 'oil painting brush knife strokes impasto painterly acrylic',
   shows: true,

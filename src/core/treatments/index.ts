@@ -32,6 +32,7 @@ import flow from './flow';
 import focus from './focus';
 import glow from './glow';
 import ink from './ink';
+import nudge from './nudge';
 import outline from './outline';
 import patches from './patches';
 import pencil from './pencil';
@@ -50,6 +51,7 @@ export const treatments: readonly Treatment[] = [
   tint,
   relief,
   drape,
+  nudge,
   focus,
   light,
   split,

@@ -30,6 +30,7 @@ const schema = z.object({
 export default defineTreatment({
   kind: 'light',
   ofSurface: true,
+  isLit: true,
   label: 'Light',
   words: 'lighting lamp directional emboss raised pressed shine specular gloss bump',
   shows: true,

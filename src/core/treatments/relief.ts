@@ -11,6 +11,7 @@ export const HIGHEST = 12;
 export default defineTreatment({
   kind: 'relief',
   ofSurface: true,
+  isLit: true,
   label: 'Relief',
   words: 'raised emboss embossed bevel height pressed',
   shows: true,

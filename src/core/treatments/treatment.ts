@@ -9,6 +9,8 @@ import { applyCurves, type Curves } from './curve';
 export interface Treatment<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
   /** Works on the surface (its relief, its form) rather than on tone and colour. */
   ofSurface?: boolean;
+  /** Lit from one side: it has a `direction`, and mostly an `elevation`, of the light. */
+  isLit?: boolean;
   /** Values to begin with when it is added to a coat, where the neutral ones would need a second step. */
   added?: Partial<z.input<S>>;
   /** Does something as soon as it is added; the others begin at neutral values. */

@@ -8,7 +8,8 @@ import { chosenCoat, useBench, type FacetId } from '@/store/bench';
 import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
 import { useArming } from '@/store/arming';
-import { brushFor, isMarking, markSentence, strokeSentence, useBrush } from '@/store/brush';
+import { brushFor, isMarking, markSentence, nudgeSentence, strokeSentence, useBrush, useNudgeBrush } from '@/store/brush';
+import { isNudging, useNudging } from '@/store/nudging';
 import { download } from '@/store/files';
 import { complain } from '@/store/notices';
 import { rawPiece } from '@/store/records';
@@ -169,6 +170,10 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const coat = useBench(chosenCoat);
   const marks = marksOf(coat);
   const markBrush = brushFor(marks)();
+  const nudging = useBench(isNudging);
+  const nudgeStrength = useNudgeBrush((s) => s.strength);
+  // Read from the store by the sentence.
+  useNudging((s) => s.does);
   const facet = useBench((s) => s.facet);
   const names = useOwn((s) => s.names);
   const tool = useReady((s) => s.tool);
@@ -178,7 +183,7 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const isArmed = useArming((s) => s.isArmed);
   const guard = facet === 'guards' && isArmed ? guardSentence() : null;
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
-  const live = ready !== null || (coat !== null && (((facet === 'where' || marking) && isArmed) || facet === 'lay'));
+  const live = ready !== null || (coat !== null && (((facet === 'where' || marking || nudging) && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';
   const { tried, look, way } = useTrying();
   const trying = look?.recipe.name ?? way?.name ?? (tried ? sourceName(tried, names) : null);
@@ -189,9 +194,11 @@ function StrokeLine({ aside }: { aside?: boolean }) {
         ? words.bench.dragToPan
         : marking
           ? markSentence(markBrush, name, marks?.use === 'light')
-          : facet === 'where'
-            ? strokeSentence(brush, name)
-            : layingSentence(name)));
+          : nudging
+            ? nudgeSentence(name, nudgeStrength)
+            : facet === 'where'
+              ? strokeSentence(brush, name)
+              : layingSentence(name)));
   const sentence = (
     <div
       role="status"

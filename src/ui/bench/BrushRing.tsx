@@ -6,7 +6,8 @@ import { marksOf } from '@/core/piece/marks';
 import { pieceSize } from '@/core/ready/geometry';
 import { chosenCoat, shownPiece, useBench } from '@/store/bench';
 import { useArming } from '@/store/arming';
-import { brushFor, isMarking, useBrush } from '@/store/brush';
+import { brushFor, isMarking, useBrush, useNudgeBrush } from '@/store/brush';
+import { isNudging } from '@/store/nudging';
 import { useGuards } from '@/store/guards';
 import { useReady } from '@/store/ready';
 import type { ToolPoint } from './gestures';
@@ -25,15 +26,18 @@ export function BrushRing() {
     return piece ? unitOf(pieceSize(piece)) : 1;
   });
   const marking = useBench(isMarking);
+  const nudging = useBench(isNudging);
   const use = useBench((s) => marksOf(chosenCoat(s))?.use);
-  const brush = (marking && use ? brushFor({ use }) : useBrush)(useShallow(({ size, does, tip, angle, ring }) => ({ size, does, tip, angle, ring })));
+  const brush = (nudging ? useNudgeBrush : marking && use ? brushFor({ use }) : useBrush)(
+    useShallow(({ size, does, tip, angle, ring }) => ({ size, does, tip, angle, ring })),
+  );
   const { region, does } = useGuards(useShallow((s) => ({ region: s.region, does: s.does })));
   const spotSize = useReady((s) => s.spotSize);
   const zoom = useViewport(zoomOf);
   const isArmed = useArming((s) => s.isArmed);
   const guarding = facet === 'guards' && region !== null;
   const spotting = chosen === null && facet === 'spots';
-  const masking = (facet === 'where' && chosen !== null) || marking;
+  const masking = (facet === 'where' && chosen !== null) || marking || nudging;
   if (!point || !isArmed || !(guarding || spotting || masking)) return null;
   const size = spotting ? (spotSize / UNITS) * file * zoom : brush.size * unit * zoom;
   const box = (width: number, height: number) => ({ left: point.px - width / 2, top: point.py - height / 2, width, height });

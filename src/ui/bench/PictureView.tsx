@@ -5,6 +5,7 @@ import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { disarm, useArming } from '@/store/arming';
 import { isMarking, useMarking } from '@/store/brush';
+import { isNudging } from '@/store/nudging';
 import { usePicking } from '@/store/picking';
 import { useReady } from '@/store/ready';
 import { useColours } from '../theme';
@@ -21,7 +22,9 @@ import { guardTool } from './guardTool';
 import { Handles } from './Handles';
 import { arrowStep } from './handleStyles';
 import { LayHandles } from './LayHandles';
+import { nudgeTool } from './nudgeTool';
 import { layTool, nudgeLay } from './layTool';
+import { LightHandle } from './LightHandle';
 import { Loupe } from './Loupe';
 import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
@@ -43,6 +46,7 @@ function useTool(): Tool | null {
   const picking = usePicking((s) => s.asked !== null);
   const isArmed = useArming((s) => s.isArmed);
   const marking = useBench(isMarking);
+  const nudging = useBench(isNudging);
   // Leaving a facet puts its tool away.
   useEffect(() => {
     useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
@@ -53,6 +57,7 @@ function useTool(): Tool | null {
   if (picking) return pickTool;
   if (facet === 'guards' && guarded && region) return isArmed ? guardTool : null;
   if (chosen === null) return facet === 'spots' && !isArmed ? null : readyToolOf(facet, readyTool);
+  if (nudging) return isArmed ? nudgeTool : null;
   if (facet === 'where' || marking) return isArmed ? brushTool : null;
   return facet === 'lay' ? layTool : null;
 }
@@ -71,6 +76,7 @@ export function PictureView() {
   const zoom = zoomOf(viewport);
   const density = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
   const tool = useTool();
+  const isArmed = useArming((s) => s.isArmed);
   useGestures(place, tool, hover);
   const [menu, setMenu] = useState<MenuPlace | null>(null);
   const coat = piece?.coats.find((k) => k.id === chosen);
@@ -127,6 +133,7 @@ export function PictureView() {
       {facet === 'material' ? <GradientHandles /> : null}
       {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'material' ? <SplatterHandle /> : null}
+      {facet === 'surface' && !held && !isArmed ? <LightHandle /> : null}
       {facet === 'lay' && !held ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}

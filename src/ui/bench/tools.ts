@@ -4,12 +4,9 @@ import { chosenCoat, useBench } from '@/store/bench';
 import { HeldEdit } from '@/store/editing';
 import { addMark, marksOf } from '@/core/piece/marks';
 import { brushInHand, isMarking, useMarking } from '@/store/brush';
-import { useSettings } from '@/store/settings';
-import type { Tool, ToolPoint } from './gestures';
-import { UNITS } from '@/core/image/unit';
+import type { Tool } from './gestures';
+import { pointOf, rounded, thinned } from './strokePoints';
 import { words } from '../words';
-
-const rounded = (v: number) => Math.round(v * 1e5) / 1e5;
 
 const held = new HeldEdit();
 
@@ -33,7 +30,7 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
     const { chosen } = useBench.getState();
     if (!chosen) return;
     const { lineFrom } = useMarking.getState();
-    const points: Stroke['points'] = [at(point)];
+    const points: Stroke['points'] = [pointOf(point)];
     if ((brushInHand().getState().straight || point.shift) && lineFrom?.[0] === chosen) points.unshift([lineFrom[1], lineFrom[2], 1]);
     this.stroke = begun(points);
     lag = points[points.length - 1];
@@ -45,9 +42,9 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
     if (brushInHand().getState().straight && points.length > 0) {
       // While the line is held its end follows; it is laid where the finger lifts.
       const start = this.stroke.points[0];
-      this.stroke = { ...this.stroke, points: [start, at(points[points.length - 1])] };
+      this.stroke = { ...this.stroke, points: [start, pointOf(points[points.length - 1])] };
     } else if (points.length > 0)
-      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(at).map(smoothed), this.stroke.size) };
+      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, points.map(pointOf).map(smoothed), this.stroke.size) };
     held.show(edit(chosen, this.stroke));
   },
   up(point) {
@@ -55,7 +52,7 @@ export const brushTool: Tool & { stroke: Stroke | null } = {
     if (!this.stroke || !chosen) return;
     // A tip that lags arrives where the finger lifts.
     if (brushInHand().getState().smooth > 0) {
-      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [at(point)], this.stroke.size) };
+      this.stroke = { ...this.stroke, points: thinned(this.stroke.points, [pointOf(point)], this.stroke.size) };
       held.show(edit(chosen, this.stroke));
     }
     const put = isMarking(useBench.getState()) ? words.tools.paintAMark : words.common.restore;
@@ -78,20 +75,4 @@ function smoothed(p: StrokePoint): StrokePoint {
   const k = 1 - 0.92 * brushInHand().getState().smooth;
   lag = [rounded(lag[0] + (p[0] - lag[0]) * k), rounded(lag[1] + (p[1] - lag[1]) * k), p[2]];
   return lag;
-}
-
-function at(point: ToolPoint): [number, number, number] {
-  const pressure = useSettings.getState().penPressure ? point.pressure : 1;
-  return [rounded(point.x), rounded(point.y), Math.round(pressure * 1000) / 1000];
-}
-
-/** Leaves out points nearer than a fiftieth of the tip: they cannot be seen and would only be stored. */
-function thinned(have: Stroke['points'], more: Stroke['points'], size: number): Stroke['points'] {
-  const near = size / UNITS / 50;
-  const out = [...have];
-  for (const p of more) {
-    const last = out[out.length - 1];
-    if (Math.hypot(p[0] - last[0], p[1] - last[1]) >= near && out.length < 20000) out.push(p);
-  }
-  return out;
 }

@@ -6,6 +6,7 @@ import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { disarm } from '@/store/arming';
 import { brushInHand, isMarking } from '@/store/brush';
+import { isNudging } from '@/store/nudging';
 import { useKeysList } from '@/store/keysList';
 import { say } from '@/store/notices';
 import { useViewport } from './viewport';
@@ -52,7 +53,7 @@ export function useBenchKeys(): void {
     const strength = (digit: number) => {
       const value = digit === 0 ? 1 : digit / 10;
       const { facet, chosen, change } = bench();
-      if (facet === 'where' || isMarking(bench())) brushInHand().getState().set({ strength: value });
+      if (facet === 'where' || isMarking(bench()) || isNudging(bench())) brushInHand().getState().set({ strength: value });
       else if (chosen)
         change(
           words.common.strength,

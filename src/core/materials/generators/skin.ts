@@ -60,9 +60,7 @@ export default defineMaterial({
       } else sheet.release(cells.third);
       sheet.release(cells.first, cells.second, local);
     }
-    height
-      .add(sheet.band(0.001, 0.0026).once, 0.00022)
-      .add(sheet.band(0.004, 0.01).once, 0.00025);
+    height.add(sheet.band(0.001, 0.0026).once, 0.00022).add(sheet.band(0.004, 0.01).once, 0.00025);
     const folds = sheet.noise(2.6, { octaves: 4 });
     if (where) {
       // Pores sit where three cells meet: there the third nearest point is hardly farther than the first.

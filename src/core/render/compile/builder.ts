@@ -4,7 +4,7 @@ import type { Operation } from '../../graph/operation';
 import { FULL_BLUR } from '../../guards/focus';
 import { regionSize } from '../../guards/regions';
 import { slope } from '../../image/projection';
-import type { Framing } from '../../ready/plan';
+import type { Framing } from '../../ready/framing';
 
 /** The nodes that an operation of a coat may read. */
 export interface Surroundings {

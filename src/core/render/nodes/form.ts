@@ -15,7 +15,9 @@ export default defineNode<object>({
       const [ox, oy] = [((x + 0.5) / scale - left) / cell, ((y + 0.5) / scale - top) / cell];
       machine.kernels.addOffsets({
         field: at,
-        n: FIELD_SIDE,
+        second: at + FIELD_SIDE ** 2 * 4,
+        columns: FIELD_SIDE,
+        rows: FIELD_SIDE,
         dx: tile.ptr,
         dy: tile.ptr + tile.stride,
         w: width,

@@ -4,7 +4,7 @@ import { isAffine, slope, type Projection } from '../../image/projection';
 import { into, sampleAffine, samplePhoto } from '../../image/sample';
 import type { Tile } from '../../image/tile';
 import type { PlannedLens } from '../../ready/lens';
-import type { Framing } from '../../ready/plan';
+import type { Framing } from '../../ready/framing';
 import { defineNode } from './node';
 
 type FramedParams = Framing & { isPhoto: boolean };

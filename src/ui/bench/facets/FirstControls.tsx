@@ -6,6 +6,7 @@ import { changeCoat } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { controlEdit } from '@/store/editing';
+import { knownLamp } from '@/store/light';
 import { usePalette } from '@/store/palette';
 import { Panel } from '../../kit/Panel';
 import { percent, Slider } from '../../kit/Slider';
@@ -26,6 +27,13 @@ export function FirstControls({ coat }: { coat: Coat }) {
 
 const SIZE = { ...percent, min: 1, max: 3 };
 
+/** A relief that a first control has added is lit as the photo's face is, where that is known. */
+function litAsKnown(before: Coat, after: Coat): Coat {
+  const isNew = !before.treatments.some(({ kind }) => kind === 'relief');
+  if (!isNew) return after;
+  return { ...after, treatments: after.treatments.map((step) => (step.kind === 'relief' ? { ...step, ...knownLamp('relief') } : step)) };
+}
+
 function FirstRow({ coat, spec }: { coat: Coat; spec: FirstSpec }) {
   const colours = usePalette();
   const control = firstControl(spec);
@@ -33,7 +41,7 @@ function FirstRow({ coat, spec }: { coat: Coat; spec: FirstSpec }) {
   const label = control.label(spec);
   const value = control.read(coat, spec);
   const name = `${label}${shape === 'switch' ? (value ? ' off' : ' on') : ''}`;
-  const set = (v: FirstValue) => changeCoat(coat.id, (now) => withFirst(now, spec, v));
+  const set = (v: FirstValue) => changeCoat(coat.id, (now) => litAsKnown(now, withFirst(now, spec, v)));
   const { onPreview, onCommit } = controlEdit(set, name, `${coat.id}.first.${spec.control}`);
   switch (shape) {
     case 'amount':

@@ -16,6 +16,7 @@ import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
 import { compareStep } from '@/store/contact';
 import { useCoatMeasure } from '@/store/coatMeasure';
+import { knownLamp, useLightAhead } from '@/store/light';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { usePalette } from '@/store/palette';
@@ -27,6 +28,7 @@ import { Pick } from '../../kit/Pick';
 import { Toggle } from '../../kit/Toggle';
 import { SERIF, useColours } from '../../theme';
 import { MatchLight } from './MatchLight';
+import { NudgePanel } from './NudgePanel';
 import { StepMap } from './StepMap';
 import { words } from '../../words';
 
@@ -121,7 +123,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const set = (key: string, v: unknown) => changeStep(coat.id, index, { [key]: v });
   const say1 = label.toLowerCase();
   const look = useCoatMeasure(coat, index);
-  const idle = controlsOf(schema).length > 0 && values.active && neutral(values as never);
+  const idle = controlsOf(schema).length > 0 && values.active && values.kind !== 'nudge' && neutral(values as never);
   return (
     <div ref={place}>
       <Fold title={label} changed={values.active} begin>
@@ -140,8 +142,11 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
           counts={look ? { all: look.histogram.luma, red: look.histogram.red, green: look.histogram.green, blue: look.histogram.blue } : undefined}
           {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)}
         />
+        {values.kind === 'nudge' ? (
+          <NudgePanel coat={coat.id} index={index} strokes={(values.strokes as unknown[] | undefined)?.length ?? 0} />
+        ) : null}
         <StepMap coat={coat} index={index} />
-        {'direction' in schema.shape && treatmentByKind(values.kind).ofSurface ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
+        {treatmentByKind(values.kind).isLit ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
         <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
         <Pick
           label={words.tone.mode}
@@ -204,6 +209,7 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
   const { change } = useBench.getState();
   const c = useColours();
   const [word, setWord] = useState('');
+  useLightAhead();
   const found = treatments.filter((t) => {
     // Those of the other tab are found by a word.
     if (t.kind === 'tone' || (word.trim() === '' && (t.ofSurface === true) !== ofSurface)) return false;
@@ -213,7 +219,10 @@ function AddStep({ coat, ofSurface }: { coat: Coat; ofSurface: boolean }) {
     const schema = z.object(treatmentByKind(kind).schema.shape).extend(treatmentFields);
     // A relief is grey: where the coat's own mode does not turn mid grey into nothing it is laid on the material's colour.
     const mode = kind === 'relief' && modeById(coat.blend).group !== 'contrast' ? 'hard-light' : 'normal';
-    change(words.common.addNamed(label.toLowerCase()), addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added })));
+    change(
+      words.common.addNamed(label.toLowerCase()),
+      addStep(coat.id, schema.parse({ kind, mode, ...treatmentByKind(kind).added, ...knownLamp(kind) })),
+    );
     setWord('');
     useBench.getState().openFacet(treatmentByKind(kind).ofSurface ? 'surface' : 'tone');
     useJustAdded.setState({ step: `${coat.id}.${coat.treatments.length}` });
