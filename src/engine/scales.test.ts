@@ -3,7 +3,9 @@ import { newCoat } from '../core/piece/edits';
 import { coatSchema } from '../core/piece/schema';
 import { readySchema } from '../core/ready/schema';
 import { treatments } from '../core/treatments';
+import { keeperFaceAt } from '@/testing/keeper';
 import { numbers } from '@/testing/machine';
+import { toBase64 } from '../core/guards/bytes';
 import type { Engine } from './engine';
 import { nodeEngine } from './node';
 
@@ -23,7 +25,11 @@ for (let y = 0, p = 0; y < H; y++) {
 }
 let engine: Engine;
 beforeAll(async () => {
-  engine = await nodeEngine({ size: 2, decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, photo) }) });
+  // A person in the middle, whose face lies in the band.
+  const map = Uint8Array.from({ length: 100 * 66 }, (_, i) => (Math.abs((i % 100) - 50) < 22 ? 255 : 0));
+  const face = keeperFaceAt(1000, 640, 0.8, W);
+  const find = async () => ({ version: 1 as const, faces: [face], person: { width: 100, height: 66, map: toBase64(map) } });
+  engine = await nodeEngine({ size: 2, find, decode: async () => ({ width: W, height: H, place: async (at) => engine.pool.write(at, photo) }) });
 });
 afterAll(() => engine.pool.close());
 
@@ -121,6 +127,28 @@ const strong: Record<string, object> = {
   tint: { colour: '#7a4a20', amount: 0.9, lightness: 0.2 },
   relief: { depth: 0.5, soften: 6 },
   drape: { amountX: 40, amountY: -30, blur: 8 },
+  nudge: {
+    strokes: [
+      {
+        does: 'push',
+        size: 300,
+        points: [
+          [0.4, 0.4, 1],
+          [0.5, 0.45, 1],
+        ],
+      },
+      {
+        does: 'turn',
+        size: 260,
+        points: [
+          [0.6, 0.5, 1],
+          [0.62, 0.5, 1],
+        ],
+      },
+    ],
+  },
+  focus: { amount: 2, ignore: 0, most: 10 },
+  light: { amount: 0.8, depth: 0.5, soften: 6, gloss: 0.3 },
   split: { radius: 12, detail: 1.6, colour: 0.4 },
   invert: {},
   posterise: { levels: 4, soften: 8 },
@@ -232,4 +260,25 @@ it('so does a preview through a lens, and of spots', async () => {
       },
     }),
   ).toBeLessThan(1.5);
+});
+
+it('so does a preview of a texture on faces: as large as they are, without repeats, following form, light and focus, to where they turn away', async () => {
+  const source = { kind: 'material', id: 'skin.grain', seed: 4 };
+  const treatments = [
+    { kind: 'relief', map: 'height', depth: 0.06, soften: 0 },
+    { kind: 'drape', map: 'form', form: 1 },
+    { kind: 'focus', amount: 1 },
+  ];
+  const lay = { fit: 'tile', faces: true, mix: true };
+  const mask = { start: 'none', parts: [{ kind: 'guard', region: 'subject', op: 'add' }, { kind: 'contour' }] };
+  expect(await apart({ coats: [{ id: 'a', source, lay, blend: 'overlay', strength: 0.8, treatments, mask }] })).toBeLessThan(1.5);
+});
+
+it('so does a preview of a photo that is shifted by the height of a material', async () => {
+  const map = { map: 'picture', material: { id: 'cloth.canvas', seed: 2, params: {} } };
+  const treatments = [
+    { kind: 'drape', ...map, amountX: 16, amountY: 16, blur: 4 },
+    { kind: 'light', ...map, depth: 0.3, soften: 3 },
+  ];
+  expect(await apart({ coats: [{ id: 'a', source: { kind: 'below' }, treatments }] })).toBeLessThan(1.5);
 });

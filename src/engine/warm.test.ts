@@ -1,11 +1,13 @@
 import { modes } from '../core/blend';
 import { toBase64 } from '../core/guards/bytes';
 import { guardsSchema, regionIds } from '../core/guards/schema';
+import { nudges } from '../core/nudge/schema';
 import { maskParts } from '../core/mask';
 import { coatSchema, pieceSchema, type Coat, type Piece } from '../core/piece/schema';
 import { setReady } from '../core/piece/rebase';
 import { readySchema } from '../core/ready/schema';
 import { treatments } from '../core/treatments';
+import { keeperFaceAt } from '@/testing/keeper';
 import { freeze, numbers } from '@/testing/machine';
 import { panelValues } from '@/testing/chance';
 import type { Engine } from './engine';
@@ -27,14 +29,14 @@ const scene = (key: string) =>
     return key === 'other' ? 255 - ground : inside(x, y) ? 200 - 30 * c : ground;
   });
 const pictures = new Map(['photo', 'other'].map((key) => [key, scene(key)]));
-const map = Uint8Array.from({ length: 70 * 52 }, (_, i) => (inside((i % 70) * 4 + 2, Math.floor(i / 70) * 4 + 2) ? 255 : 0));
+const people = Uint8Array.from({ length: 70 * 52 }, (_, i) => (inside((i % 70) * 4 + 2, Math.floor(i / 70) * 4 + 2) ? 255 : 0));
 
 const engines: Engine[] = [];
 async function make(keeps = true): Promise<Engine> {
   const engine: Engine = await nodeEngine({
     size: 1,
     keeps,
-    find: async () => ({ version: 1, faces: [], person: { width: 70, height: 52, map: toBase64(map) } }),
+    find: async () => ({ version: 1, faces: [keeperFaceAt(110, 100, 0.16, W)], person: { width: 70, height: 52, map: toBase64(people) } }),
     decode: async (key) => ({ width: W, height: H, place: async (at) => engine.pool.write(at, pictures.get(key) as Uint8Array<ArrayBuffer>) }),
   });
   engines.push(engine);
@@ -47,10 +49,31 @@ const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.lengt
 const chance = (share: number) => random() < share;
 const IDS = ['a', 'b', 'c', 'd'];
 
+const nudge = () => ({
+  does: pick(nudges).value,
+  size: 30 + 400 * random(),
+  strength: random(),
+  points: Array.from({ length: 2 + Math.floor(random() * 3) }, () => [random(), random(), 0.5 + random() / 2]),
+});
+/** What a step reads as a map, where that is another picture. */
+const map = () => pick<object>([{ file: 'other' }, { material: { id: 'edges.frame', seed: 2 } }, {}]);
 function treatment() {
   // A poster's steps turn a rounding to 16 bits into a whole step.
   const { kind, schema } = pick(treatments.filter((t) => t.kind !== 'posterise'));
-  return { kind, ...panelValues(schema, random), strength: pick([1, 0.5]), mode: pick(['normal', 'normal', 'soft-light']), active: chance(0.9) };
+  const own: Record<string, object> = {
+    nudge: { strokes: Array.from({ length: Math.floor(random() * 3) }, nudge) },
+    drape: map(),
+    light: map(),
+    relief: map(),
+  };
+  return {
+    kind,
+    ...panelValues(schema, random),
+    ...own[kind],
+    strength: pick([1, 0.5]),
+    mode: pick(['normal', 'normal', 'soft-light']),
+    active: chance(0.9),
+  };
 }
 const stroke = () => ({
   does: pick(['take', 'put', 'level']),
@@ -119,7 +142,7 @@ const coat = (id: string): Coat =>
     treatments: Array.from({ length: Math.floor(random() * 3) }, treatment),
     blend: pick(blends).id,
     strength: 0.2 + 0.6 * random(),
-    lay: { scale: 0.5 + random(), turn: pick([0, 20]) },
+    lay: { scale: 0.5 + random(), turn: pick([0, 20]), ...pick([{}, {}, { fit: 'tile', mix: true }, { faces: true, mix: true }]) },
     limits: pick([
       [0, 0, 1, 1],
       [0.1, 0.4, 0.6, 0.9],
@@ -186,6 +209,16 @@ const edits: Record<string, (piece: Piece) => Piece> = {
           }
         : c,
     ),
+  'a nudge goes on': (p) =>
+    changeOne(p, (c) => ({
+      ...c,
+      treatments: c.treatments.map((step) => {
+        const { strokes } = step as { strokes?: { points: number[][] }[] };
+        if (step.kind !== 'nudge' || !strokes || strokes.length === 0) return step;
+        const last = strokes[strokes.length - 1];
+        return { ...step, strokes: [...strokes.slice(0, -1), { ...last, points: [...last.points, [random(), random(), 1]] }] } as typeof step;
+      }),
+    })),
   source: (p) => changeOne(p, (c) => ({ ...c, source: coat(c.id).source })),
   lay: (p) => changeOne(p, (c) => ({ ...c, lay: { ...c.lay, scale: 0.5 + random() } })),
   'guards of a coat': (p) =>

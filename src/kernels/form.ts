@@ -338,7 +338,8 @@ export function gatherFocus(
       const sx: f32 = slopeX(soft, at), sy: f32 = slopeY(soft, at, w);
       const ratio: f32 = square / max<f32>(1e-6, sx * sx + sy * sy);
       if (ratio <= 1.0001) continue;
-      const variance: f32 = (b * b - a * a) / (ratio - 1) - a * a;
+      // A difference over two pixels blurs by a box of that width, of variance 1/3.
+      const variance: f32 = (b * b - a * a) / (ratio - 1) - a * a - <f32>(1.0 / 3.0);
       const sigma: f32 = sqrt<f32>(max<f32>(0, variance));
       if (sigma < least || sigma > most) continue;
       const x = i * size + (size >> 1), y = j * size + (size >> 1);

@@ -66,8 +66,9 @@ export function sampleMixed(
 @inline
 function read(src: usize, w: i32, h: i32, deep: i32, x: f64, y: f64, s: i32, t: i32, seed: i32): v128 {
   const k = s * 73856093 + t * 19349663;
-  const px = x + <f64>unit(hash(k, seed)) * <f64>w;
-  const py = y + <f64>unit(hash(k, seed + 1)) * <f64>h;
+  // In 64ths of a side: whole pixels on nearly all levels, so that grain of a pixel's size is not softened.
+  const px = x + Math.floor(<f64>unit(hash(k, seed)) * 64) * (<f64>w / 64);
+  const py = y + Math.floor(<f64>unit(hash(k, seed + 1)) * 64) * (<f64>h / 64);
   return deep ? readDeep(src, w, h, px, py, 1) : readOne(src, w, h, px, py, 1);
 }
 

@@ -26,7 +26,7 @@ export const nudgeSize = ({ width, height }: { width: number; height: number }) 
 });
 export const planeOfNudge = ({ columns, rows }: Pick<NudgeField, 'columns' | 'rows'>): number => Math.ceil((columns * rows * 4) / 16) * 16;
 export const nudgeBytes = (size: Pick<NudgeField, 'columns' | 'rows'>): number => 3 * planeOfNudge(size) + 64;
-export const nudgeScratch = ({ columns, rows }: Pick<NudgeField, 'columns' | 'rows'>): number => columns * rows * 8 + 64;
+export const nudgeScratch = ({ columns, rows }: Pick<NudgeField, 'columns' | 'rows'>): number => columns * rows * 16 + 64;
 
 /** Where a field stands: how many whole strokes are in it, and of the next one how many points and what was left to the next dab. */
 export interface NudgeProgress {
