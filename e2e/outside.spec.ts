@@ -179,10 +179,41 @@ test('relief agrees with Chromium’s diffuse light from a distant lamp, drape w
     const alpha = '<feColorMatrix type="matrix" values="0 0 0 0 1  0 0 0 0 1  0 0 0 0 1  1 0 0 0 0"/>';
     const light = (azimuth: number) =>
       `${alpha}<feDiffuseLighting surfaceScale="6" diffuseConstant="${0.5 / Math.sin((40 * Math.PI) / 180)}" lighting-color="#fff"><feDistantLight azimuth="${azimuth}" elevation="40"/></feDiffuseLighting>`;
-    const relief = { kind: 'relief', depth: 0.5, elevation: 40, soften: 0 };
+    const relief = { kind: 'relief', map: 'own', channel: 'luma', depth: 0.5, elevation: 40, soften: 0 };
     const shift = '<feDisplacementMap in="SourceGraphic" in2="SourceGraphic" scale="60" xChannelSelector="R" yChannelSelector="R"/>';
-    const drape = { kind: 'drape', map: 'own', amountX: 60, amountY: 60, blur: 0, edge: 'duplicate' };
+    const drape = { kind: 'drape', map: 'own', channel: 'luma', level: 0.5, amountX: 60, amountY: 60, blur: 0, edge: 'duplicate' };
+    // Light: what lies below times 1 + amount · (2 · lit − 1), and gloss less that of level ground, put together by the standard's own arithmetic.
+    const lit = {
+      kind: 'light',
+      map: 'own',
+      channel: 'luma',
+      depth: 0.5,
+      elevation: 40,
+      direction: 90,
+      soften: 0,
+      polish: 0.5,
+      amount: 0.5,
+      gloss: 0,
+    };
+    const diffuse = `${light(0)}<feComposite in="SourceGraphic" operator="arithmetic" k1="1" k2="0.5" k3="0" k4="0"/>`;
+    const [up, gloss, exponent] = [(40 * Math.PI) / 180, 0.9, 33];
+    const flat = ((Math.sin(up) + 1) / Math.hypot(Math.cos(up), Math.sin(up) + 1)) ** exponent;
+    const specular = `${alpha}<feSpecularLighting surfaceScale="6" specularConstant="1" specularExponent="${exponent}" lighting-color="#fff"><feDistantLight azimuth="0" elevation="40"/></feSpecularLighting><feColorMatrix type="matrix" values="0 0 0 1 0  0 0 0 1 0  0 0 0 1 0  0 0 0 0 1"/><feComposite in2="SourceGraphic" operator="arithmetic" k1="0" k2="${gloss}" k3="1" k4="${-gloss * flat}"/>`;
+    // Emboss: one end of an offset of six pixels less the other.
+    const emboss =
+      '<feConvolveMatrix order="7,1" kernelMatrix="-0.6 0 0 0 0 0 0.6" divisor="1" bias="0.5" preserveAlpha="true" edgeMode="duplicate"/>';
+    const { machine, heap } = engine.pool;
+    const at = heap.take(2 * W * H * 4 + 64);
+    for (let i = 0; i < W * H; i++) machine.floats[at / 4 + i] = image.data[4 * i] / 255;
+    machine.kernels.emboss(at, at + W * H * 4, W, H, 6, 0, 0.6, 0);
+    const embossed = Uint8Array.from({ length: W * H * 4 }, (_, i) =>
+      Math.round(255 * Math.min(1, Math.max(0, machine.floats[at / 4 + W * H + (i >> 2)]))),
+    );
     return {
+      diffuse: most(await ours(lit), await theirs(diffuse), 2),
+      specular: most(await ours({ ...lit, amount: 0, gloss }), await theirs(specular), 2),
+      embossed: most(embossed, await theirs(emboss), 4),
+      glossy: most(await theirs(specular), image.data, 2),
       right: most(await ours({ ...relief, direction: 90 }), await theirs(light(0)), 2),
       bottomLeft: most(await ours({ ...relief, direction: 225 }), await theirs(light(135)), 2),
       shifted: most(await ours(drape), await theirs(shift), 32),
@@ -191,6 +222,10 @@ test('relief agrees with Chromium’s diffuse light from a distant lamp, drape w
     };
   });
   expect(off.moved).toBeGreaterThan(10);
+  expect(off.glossy).toBeGreaterThan(6);
+  expect(off.diffuse).toBeLessThanOrEqual(2);
+  expect(off.specular).toBeLessThanOrEqual(2);
+  expect(off.embossed).toBeLessThanOrEqual(1);
   expect(off.right).toBeLessThanOrEqual(1);
   expect(off.bottomLeft).toBeLessThanOrEqual(1);
   expect(off.shifted).toBeLessThanOrEqual(1);

@@ -134,7 +134,7 @@ export function PictureView() {
       {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'material' ? <SplatterHandle /> : null}
       {facet === 'surface' && !held && !isArmed ? <LightHandle /> : null}
-      {facet === 'lay' && !held ? <LayHandles /> : null}
+      {facet === 'lay' && !held && !coat?.lay.faces ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}
       <DrawnLine />

@@ -1,0 +1,133 @@
+import { againstCommandLine } from './commandLine';
+import { apart, expect, facet, finger, lay, look, onPhoto, openPhoto, portrait, settled, test, toRail, type Page } from './fixtures';
+
+/** What is laid on the photo of a person needs its faces found first. */
+const FINDING = 60_000;
+
+async function setUp(page: Page, name: string): Promise<void> {
+  await toRail(page);
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('radio', { name: 'Skin', exact: true }).click();
+  await page.getByRole('button', { name, exact: true }).click();
+  await expect(page.getByRole('button', { name: `Undo: Add ${name[0].toLowerCase()}${name.slice(1)}` })).toBeEnabled({ timeout: FINDING });
+  await settled(page);
+}
+
+test('skin gets its grain back in four taps, every part can be changed, and the export equals the command line’s', async ({ page }) => {
+  test.setTimeout(180_000);
+  const photo = await portrait();
+  await openPhoto(page, photo);
+  await settled(page);
+  const away = await look(page, 0.05, 0.1, 3);
+  await setUp(page, 'Give the skin its grain back');
+  await expect(page.getByText(/^Skin grain · overlay$/).first()).toBeVisible();
+  await expect(page.getByRole('slider', { name: 'Strength' }).first()).toHaveValue('0.8');
+  expect(apart(await look(page, 0.05, 0.1, 3), away)).toBeLessThan(4);
+  await facet(page, 'Surface');
+  for (const step of ['Relief', 'Follow the form', 'Follow the focus'])
+    await expect(page.getByRole('heading', { name: new RegExp(`^${step}`) })).toBeVisible();
+  await facet(page, 'Mask');
+  await expect(page.getByRole('heading', { name: /^Contour fade/ })).toBeVisible();
+  await settled(page);
+  const { mean, most } = await againstCommandLine(page, photo);
+  expect(mean).toBeLessThan(0.5);
+  expect(most).toBeLessThan(24);
+});
+
+test(
+  'cracks on the skin in four taps: the net in the face’s light with the original colours over it, by touch, undone in one step',
+  { tag: '@phone' },
+  async ({ page }) => {
+    test.setTimeout(180_000);
+    const photo = await portrait();
+    await openPhoto(page, photo);
+    await settled(page);
+    await setUp(page, 'Cracks on the skin');
+    await toRail(page);
+    await expect(page.getByTestId('card-0')).toHaveAccessibleName(/Cracks on the skin · hard light/);
+    await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Original colours · overlay/);
+    expect((await againstCommandLine(page, photo)).mean).toBeLessThan(0.5);
+    await toRail(page);
+    await page.getByRole('button', { name: 'Undo: Add cracks on the skin' }).click();
+    await expect(page.getByTestId('card-0')).toHaveCount(0);
+  },
+);
+
+test('without a face there is no skin: it says so and nothing changes', { tag: '@wide' }, async ({ page }) => {
+  await openPhoto(page, 'demo/photos/lamp-and-lemons.jpg');
+  await settled(page);
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  await page.getByRole('radio', { name: 'Skin', exact: true }).click();
+  await page.getByRole('button', { name: 'Give the skin its grain back' }).click();
+  await expect(page.getByText(/^No face was found, so there is no skin to put it on\./)).toBeVisible({ timeout: FINDING });
+  await expect(page.getByTestId('card-0')).toHaveCount(0);
+});
+
+test('a texture is moved by hand, seen through meanwhile, kept as a stroke and eased back', async ({ page, hasTouch }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Brick wall');
+  await facet(page, 'Surface');
+  await page.getByRole('button', { name: 'Nudge by hand' }).click();
+  await page.getByRole('switch', { name: 'Move by hand' }).click();
+  await expect(page.getByTestId('stroke-line')).toContainText('Pushing Brick wall, 70 %');
+  await settled(page);
+  const places = Array.from({ length: 12 }, (_, i) => [0.3 + 0.03 * (i % 6), 0.22 + 0.02 * Math.floor(i / 6)] as const);
+  const seen = async () => {
+    const out: number[] = [];
+    for (const [x, y] of places) out.push(...(await look(page, x, y, 1)));
+    return out;
+  };
+  const before = await seen();
+  const points = [await onPhoto(page, 0.3, 0.22), await onPhoto(page, 0.45, 0.25)];
+  if (hasTouch) await finger(page, points);
+  else {
+    await page.mouse.move(points[0].x, points[0].y);
+    await page.mouse.down();
+    await page.mouse.move(points[1].x, points[1].y, { steps: 8 });
+    await page.mouse.up();
+  }
+  await settled(page);
+  expect(apart(await seen(), before)).toBeGreaterThan(6);
+  await expect(page.getByRole('button', { name: 'Undo: Push' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Remove last stroke' }).click();
+  await settled(page);
+  expect(apart(await seen(), before)).toBeLessThan(2);
+});
+
+test('the light of a step is an arrow on the picture that is dragged', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Craquelure');
+  await facet(page, 'Surface');
+  await page.getByRole('button', { name: 'Light', exact: true }).click();
+  await settled(page);
+  const handle = page.getByRole('button', { name: 'Where the light comes from' });
+  const box = (await handle.boundingBox())!;
+  const to = await onPhoto(page, 0.8, 0.5);
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await page.mouse.up();
+  await settled(page);
+  const from = Number(await page.getByRole('slider', { name: 'Light from' }).last().getAttribute('aria-valuenow'));
+  expect(Math.abs(from - 90)).toBeLessThan(8);
+  await expect(page.getByRole('button', { name: 'Undo: Light: move the light' })).toBeEnabled();
+});
+
+test('a map is another material, one of the common starts, and can be looked at', { tag: '@wide' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Brick wall');
+  await facet(page, 'Surface');
+  await page.getByRole('button', { name: 'Follow the form', exact: true }).click();
+  await settled(page);
+  const before = await look(page, 0.5, 0.45, 4);
+  await page.getByRole('button', { name: 'Soft folds' }).click();
+  await expect(page.getByRole('textbox', { name: 'Horizontal, typed' })).not.toHaveValue('9');
+  await page.getByRole('radio', { name: 'Another material or picture' }).click();
+  await page.getByRole('button', { name: 'Craquelure', exact: true }).last().click();
+  await settled(page);
+  await page.getByRole('switch', { name: 'Show the map' }).click();
+  await settled(page);
+  const [r, g, b] = await look(page, 0.05, 0.05, 4);
+  expect(Math.abs(r - g) + Math.abs(g - b)).toBeLessThan(60);
+  expect(apart(await look(page, 0.5, 0.45, 4), before)).toBeGreaterThan(4);
+});
