@@ -24,6 +24,9 @@ for (const [piece, photo, scale] of [
   ['faded', 'lamp-and-lemons', 0.45],
   ['grained', 'keeper', 0.32],
   ['worn', 'light-at-dusk', 0.32],
+  ['retouched', 'signal-officer', 0.32],
+  ['porcelain', 'keeper', 0.32],
+  ['mural', 'keeper', 0.32],
 ]) {
   const file = (folder, name) => path.join(root, 'demo', folder, name);
   const recipe = path.join(work, `${piece}.json`);

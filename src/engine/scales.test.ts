@@ -147,6 +147,14 @@ const strong: Record<string, object> = {
       },
     ],
   },
+  corners: {
+    corners: [
+      [0.05, 0.02],
+      [0.9, 0.1],
+      [1, 0.95],
+      [0, 1],
+    ],
+  },
   focus: { amount: 2, ignore: 0, most: 10 },
   light: { amount: 0.8, depth: 0.5, soften: 6, gloss: 0.3 },
   split: { radius: 12, detail: 1.6, colour: 0.4 },

@@ -386,3 +386,28 @@ export function rootOfBlur(plane: usize, count: i32, most: f32): void {
     f32.store(plane + i, sqrt<f32>(max<f32>(0, min<f32>(1, sigma / most))));
   }
 }
+
+/**
+ * Offsets of a projective map: a pixel of the tile whose middle lies at (x, y) of the picture is read at ((m0·x + m1·y + m2) / w, (m3·x + m4·y + m5) / w),
+ * w = m6·x + m7·y + m8, kept within `margin` pixels of the picture pw × ph. In `inside` 1 where that lies in the picture, with a soft pixel along its edge.
+ */
+export function projectedOffsets(
+  dx: usize, dy: usize, inside: usize, w: i32, h: i32, x0: f64, y0: f64, pw: f64, ph: f64, margin: f64,
+  m0: f64, m1: f64, m2: f64, m3: f64, m4: f64, m5: f64, m6: f64, m7: f64, m8: f64,
+): void {
+  for (let j = 0; j < h; j++)
+    for (let i = 0; i < w; i++) {
+      const x = x0 + <f64>i + 0.5;
+      const y = y0 + <f64>j + 0.5;
+      const d = m6 * x + m7 * y + m8;
+      const at = <usize>(j * w + i) << 2;
+      // Behind the horizon there is nothing.
+      const k = d > 1e-9 ? 1 / d : 1e9;
+      const u = (m0 * x + m1 * y + m2) * k;
+      const v = (m3 * x + m4 * y + m5) * k;
+      const edge = min<f64>(min<f64>(u, pw - u), min<f64>(v, ph - v));
+      f32.store(inside + at, d > 1e-9 ? <f32>max<f64>(0, min<f64>(1, edge + 0.5)) : 0);
+      f32.store(dx + at, <f32>(max<f64>(-margin, min<f64>(pw + margin, u)) - x));
+      f32.store(dy + at, <f32>(max<f64>(-margin, min<f64>(ph + margin, v)) - y));
+    }
+}

@@ -40,4 +40,4 @@ export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones,
 export { sampleMixed, emboss } from './mixed';
 export { nudgeDab } from './nudge';
 export { sweep } from './sweep';
-export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf, gatherFocus, rootOfBlur } from './form';
+export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf, gatherFocus, rootOfBlur, projectedOffsets } from './form';

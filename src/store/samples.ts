@@ -114,4 +114,28 @@ export const samples: Sample[] = [
     recipe: 'worn.json',
     picture: 'worn.jpg',
   },
+  {
+    id: 'retouched',
+    name: 'The officer, retouched',
+    says: 'Skin smoothed too far, and its grain given back in the light of the face',
+    photo: 'signal-officer.jpg',
+    recipe: 'retouched.json',
+    picture: 'retouched.jpg',
+  },
+  {
+    id: 'porcelain',
+    name: 'The keeper in porcelain',
+    says: 'Pale skin with a net of cracks that follows the face, under two lights',
+    photo: 'keeper.jpg',
+    recipe: 'porcelain.json',
+    picture: 'porcelain.jpg',
+  },
+  {
+    id: 'mural',
+    name: 'The keeper as a mural',
+    says: 'Cut out, simplified, burnt onto brick and put in perspective',
+    photo: 'keeper.jpg',
+    recipe: 'mural.json',
+    picture: 'mural.jpg',
+  },
 ];

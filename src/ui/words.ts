@@ -272,6 +272,8 @@ export const words = {
     rightLowerCorner: 'Right lower corner',
     leftLowerCorner: 'Left lower corner',
     perspectiveByCorners: 'Perspective by corners',
+    dragThem: 'Drag the four corners on the picture.',
+    movePerspective: 'Perspective: move a corner',
   },
   curve: {
     swapTheEndsOf: (label: string) => `Swap the ends of ${label}`,

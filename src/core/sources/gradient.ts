@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { parseHex } from '../color/srgb';
-import { choice, colour, share } from '../schema';
+import { choice, colour, share, toggle } from '../schema';
 import { defineSource } from './source';
 
 const SIZE = 1024;
@@ -23,6 +23,7 @@ export const gradientSourceSchema = z.object({
   y1: share('Start Y', 0, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
   x2: share('End X', 0.5, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
   y2: share('End Y', 1, { min: -0.5, max: 1.5, accepts: [-10, 11] }),
+  straight: toggle('Hold straight', false, { help: 'Dragged on the picture, it stays level or upright.' }),
   stops: z
     .array(stopSchema)
     .min(2)

@@ -3,6 +3,7 @@ import balance from './balance';
 import bevel from './bevel';
 import blur from './blur';
 import colour from './colour';
+import corners from './corners';
 import curves from './curves';
 import drape from './drape';
 import even from './even';
@@ -52,6 +53,7 @@ export const treatments: readonly Treatment[] = [
   relief,
   drape,
   nudge,
+  corners,
   focus,
   light,
   split,

@@ -21,14 +21,24 @@ interface Ends {
 /** The ends of a gradient coat: where its first colour stands, and its last. */
 export function GradientHandles() {
   const coat = useBench(chosenCoat);
+  const { width, height } = useViewport((s) => s.photo);
   if (!coat || (coat.source as { kind: string }).kind !== 'gradient') return null;
-  const source = coat.source as unknown as SourceInput & { x1: number; y1: number; x2: number; y2: number };
+  const source = coat.source as unknown as SourceInput & { x1: number; y1: number; x2: number; y2: number; straight: boolean };
+  /** Where an end goes: level with the other, or upright over it, where the gradient is held straight. */
+  const held = (x: number, y: number, [ox, oy]: [number, number]): [number, number] => {
+    if (!source.straight) return [x, y];
+    return Math.abs((x - ox) * width) >= Math.abs((y - oy) * height) ? [x, oy] : [ox, y];
+  };
+  const move = (end: 0 | 1, px: number, py: number) => {
+    const [x, y] = held(px, py, end === 0 ? [source.x2, source.y2] : [source.x1, source.y1]);
+    return exchangeSource(coat.id, { ...source, ...(end === 0 ? { x1: x, y1: y } : { x2: x, y2: y }) });
+  };
   return (
     <EndHandles
       names={[words.gradient.firstEndOfTheGradient, words.gradient.lastEndOfTheGradient]}
       from={[source.x1, source.y1]}
       to={[source.x2, source.y2]}
-      move={(end, x, y) => exchangeSource(coat.id, { ...source, ...(end === 0 ? { x1: x, y1: y } : { x2: x, y2: y }) })}
+      move={move}
       step={words.gradient.moveTheGradient}
       run={`${coat.id}.gradient`}
       testID="gradient-handles"

@@ -25,6 +25,7 @@ import { LayHandles } from './LayHandles';
 import { nudgeTool } from './nudgeTool';
 import { layTool, nudgeLay } from './layTool';
 import { LightHandle } from './LightHandle';
+import { PerspectiveHandles } from './PerspectiveHandles';
 import { Loupe } from './Loupe';
 import { pickTool } from './pickTool';
 import { readyToolOf } from './readyTools';
@@ -134,6 +135,7 @@ export function PictureView() {
       {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'material' ? <SplatterHandle /> : null}
       {facet === 'surface' && !held && !isArmed ? <LightHandle /> : null}
+      {facet === 'surface' && !held && !isArmed ? <PerspectiveHandles /> : null}
       {facet === 'lay' && !held && !coat?.lay.faces ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}
       {chosen === null && facet === 'spots' ? <SpotHandles /> : null}

@@ -145,6 +145,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         {values.kind === 'nudge' ? (
           <NudgePanel coat={coat.id} index={index} strokes={(values.strokes as unknown[] | undefined)?.length ?? 0} />
         ) : null}
+        {values.kind === 'corners' ? <Text style={{ color: c.quiet, fontSize: 13 }}>{words.corner.dragThem}</Text> : null}
         <StepMap coat={coat} index={index} />
         {treatmentByKind(values.kind).isLit ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
         <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
