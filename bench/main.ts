@@ -1,5 +1,6 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
 import { gaussian } from './blur';
+import { formDrags, skinExport, skinFirst } from './form';
 import { brush, finding, unchangedReadout } from './guards';
 import { coldPage, contactSheet, drag, shelf } from './page';
 import { exportMemory, looksAtFullSize } from './memory';
@@ -26,6 +27,9 @@ const parts: [string, () => Promise<void>][] = [
   ['shelf', shelf],
   ['find', finding],
   ['kept', unchangedReadout],
+  ['form', formDrags],
+  ['skin', skinFirst],
+  ['skin-24', skinExport],
   ['brush', brush],
   ['cold', coldPage],
 ];

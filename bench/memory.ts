@@ -20,7 +20,7 @@ async function largePhoto(): Promise<{ folder: string; photo: string }> {
 }
 
 /** What the command line takes to render a recipe: the peak in MB, from the kernel's own account of the process, and all of its time in ms. */
-function rendering({ folder, photo }: { folder: string; photo: string }, recipe: object): { peak: number; time: number } {
+export function rendering({ folder, photo }: { folder: string; photo: string }, recipe: object): { peak: number; time: number } {
   const file = path.join(folder, 'recipe.json');
   writeFileSync(file, JSON.stringify(recipe));
   // A file rather than -e: worker threads inherit the flags of their process.

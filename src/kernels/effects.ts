@@ -26,12 +26,12 @@ export function premultiply(tile: usize, stride: usize, count: i32, back: i32): 
 }
 
 /**
- * Shifts a plane by a map (Filter Effects Level 1, feDisplacementMap): out(x, y) = src(x + ax·(m − ½), y + ay·(m − ½)), m the map's value there,
+ * Shifts a picture, interleaved, by a map into four planes (Filter Effects Level 1, feDisplacementMap): out(x, y) = src(x + ax·(m − ½), y + ay·(m − ½)), m the map's value there,
  * amounts in pixels, read bilinearly. Plane and map are w × h; `left`, `top`, `right`, `bottom` bound the picture in pixels of the plane: beyond it
  * the edge is extended, or with `mirror` the picture turned over.
  */
 export function displace(
-  src: usize, dst: usize, map: usize, w: i32, h: i32, ax: f32, ay: f32, left: f32, top: f32, right: f32, bottom: f32, mirror: i32,
+  src: usize, dst: usize, stride: usize, map: usize, w: i32, h: i32, ax: f32, ay: f32, left: f32, top: f32, right: f32, bottom: f32, mirror: i32,
 ): void {
   for (let j = 0; j < h; j++) {
     for (let i = 0; i < w; i++) {
@@ -44,14 +44,19 @@ export function displace(
       const cy: f32 = max<f32>(0, min<f32>(<f32>(h - 1), y));
       const x0 = <i32>cx;
       const y0 = <i32>cy;
-      const fx: f32 = cx - <f32>x0;
-      const fy: f32 = cy - <f32>y0;
-      const a = src + (<usize>(y0 * w + x0) << 2);
-      const right1: usize = x0 + 1 < w ? 4 : 0;
-      const down1: usize = y0 + 1 < h ? <usize>w << 2 : 0;
-      const upper: f32 = f32.load(a) + (f32.load(a + right1) - f32.load(a)) * fx;
-      const lower: f32 = f32.load(a + down1) + (f32.load(a + down1 + right1) - f32.load(a + down1)) * fx;
-      f32.store(dst + q, upper + (lower - upper) * fy);
+      const fx = f32x4.splat(cx - <f32>x0);
+      const fy = f32x4.splat(cy - <f32>y0);
+      const a = src + (<usize>(y0 * w + x0) << 4);
+      const right1: usize = x0 + 1 < w ? 16 : 0;
+      const down1: usize = y0 + 1 < h ? <usize>w << 4 : 0;
+      const p = v128.load(a), r = v128.load(a + down1);
+      const upper = f32x4.add(p, f32x4.mul(f32x4.sub(v128.load(a + right1), p), fx));
+      const lower = f32x4.add(r, f32x4.mul(f32x4.sub(v128.load(a + down1 + right1), r), fx));
+      const v = f32x4.add(upper, f32x4.mul(f32x4.sub(lower, upper), fy));
+      f32.store(dst + q, f32x4.extract_lane(v, 0));
+      f32.store(dst + stride + q, f32x4.extract_lane(v, 1));
+      f32.store(dst + 2 * stride + q, f32x4.extract_lane(v, 2));
+      f32.store(dst + 3 * stride + q, f32x4.extract_lane(v, 3));
     }
   }
 }

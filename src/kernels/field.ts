@@ -281,3 +281,9 @@ export function develop(
     v128.store(dst + at, v128.or(v128.or(low, i32x4.shl(level(b, extra), 16)), i32x4.splat(0xff000000)));
   }
 }
+
+/** Whether all values of a plane are 0. */
+export function isNothing(plane: usize, count: i32): i32 {
+  for (let i = 0; i < count; i++) if (f32.load(plane + (<usize>i << 2)) > 0) return 0;
+  return 1;
+}

@@ -1,6 +1,5 @@
 // Pictures laid over and over without a visible repetition.
-import { readDeep } from './deep';
-import { mixed, put, readOne } from './sample';
+import { mixed, put } from './sample';
 import { hash, unit } from './math';
 
 /** Triangles to a picture's side: 2√3, after the paper. */
@@ -19,6 +18,10 @@ export function sampleMixed(
   const low = f32x4.splat(0);
   const high = f32x4.splat(1);
   let at = dst;
+  // Offsets of the three corners, which neighbours share.
+  let ls = 0x7fffffff, lt = 0, lf = 0;
+  let x1: f64 = 0, y1: f64 = 0, x2: f64 = 0, y2: f64 = 0, x3: f64 = 0, y3: f64 = 0;
+  const kw = <f64>w / 64, kh = <f64>h / 64;
   for (let j = 0; j < th; j++)
     for (let i = 0; i < tw; i++, at += 4) {
       const x = a * (<f64>i + 0.5) + c * (<f64>j + 0.5) + e;
@@ -40,9 +43,21 @@ export function sampleMixed(
       const w2: f32 = lower ? ft : 1 - fs;
       const w3: f32 = lower ? fs : 1 - ft;
       const flip = lower ? 0 : 1;
-      const p1 = read(src, w, h, deep, x, y, is + flip, it + flip, seed);
-      const p2 = read(src, w, h, deep, x, y, is, it + 1, seed);
-      const p3 = read(src, w, h, deep, x, y, is + 1, it, seed);
+      if (is != ls || it != lt || flip != lf) {
+        ls = is;
+        lt = it;
+        lf = flip;
+        const k1 = corner(is + flip, it + flip), k2 = corner(is, it + 1), k3 = corner(is + 1, it);
+        x1 = part(k1, seed) * kw;
+        y1 = part(k1, seed + 1) * kh;
+        x2 = part(k2, seed) * kw;
+        y2 = part(k2, seed + 1) * kh;
+        x3 = part(k3, seed) * kw;
+        y3 = part(k3, seed + 1) * kh;
+      }
+      const p1 = read(src, w, h, deep, x + x1, y + y1);
+      const p2 = read(src, w, h, deep, x + x2, y + y2);
+      const p3 = read(src, w, h, deep, x + x3, y + y3);
       const gain: f32 = 1 / sqrt<f32>(w1 * w1 + w2 * w2 + w3 * w3);
       const sum = f32x4.add(
         f32x4.add(f32x4.mul(f32x4.sub(p1, mean), f32x4.splat(w1)), f32x4.mul(f32x4.sub(p2, mean), f32x4.splat(w2))),
@@ -64,12 +79,52 @@ export function sampleMixed(
 
 // @ts-ignore: decorator
 @inline
-function read(src: usize, w: i32, h: i32, deep: i32, x: f64, y: f64, s: i32, t: i32, seed: i32): v128 {
-  const k = s * 73856093 + t * 19349663;
-  // In 64ths of a side: whole pixels on nearly all levels, so that grain of a pixel's size is not softened.
-  const px = x + Math.floor(<f64>unit(hash(k, seed)) * 64) * (<f64>w / 64);
-  const py = y + Math.floor(<f64>unit(hash(k, seed + 1)) * 64) * (<f64>h / 64);
-  return deep ? readDeep(src, w, h, px, py, 1) : readOne(src, w, h, px, py, 1);
+function corner(s: i32, t: i32): i32 {
+  return s * 73856093 + t * 19349663;
+}
+
+/** An offset by chance in 64ths of a side: whole pixels on nearly all levels, so that grain of a pixel's size is not softened. */
+// @ts-ignore: decorator
+@inline
+function part(k: i32, seed: i32): f64 {
+  return Math.floor(<f64>unit(hash(k, seed)) * 64);
+}
+
+/** Bilinear value at (x, y) of a picture that repeats, as lanes of r, g, b, a in 0..1. */
+// @ts-ignore: decorator
+@inline
+function read(src: usize, w: i32, h: i32, deep: i32, x: f64, y: f64): v128 {
+  const sx = x - 0.5, sy = y - 0.5;
+  const fx0 = Math.floor(sx), fy0 = Math.floor(sy);
+  const fx = f32x4.splat(<f32>(sx - fx0)), fy = f32x4.splat(<f32>(sy - fy0));
+  // Without a division of whole numbers, which is slow.
+  let x0 = <i32>(fx0 - Math.floor(fx0 / <f64>w) * <f64>w), y0 = <i32>(fy0 - Math.floor(fy0 / <f64>h) * <f64>h);
+  if (x0 >= w) x0 = 0;
+  if (y0 >= h) y0 = 0;
+  const x1 = x0 + 1 == w ? 0 : x0 + 1, y1 = y0 + 1 == h ? 0 : y0 + 1;
+  let a: v128, b: v128, c: v128, d: v128;
+  let norm: f32;
+  if (deep) {
+    const r0 = src + (<usize>(y0 * w) << 3), r1 = src + (<usize>(y1 * w) << 3);
+    const left = <usize>x0 << 3, right = <usize>x1 << 3;
+    a = i32x4.extend_low_i16x8_u(v128.load64_zero(r0 + left));
+    b = i32x4.extend_low_i16x8_u(v128.load64_zero(r0 + right));
+    c = i32x4.extend_low_i16x8_u(v128.load64_zero(r1 + left));
+    d = i32x4.extend_low_i16x8_u(v128.load64_zero(r1 + right));
+    norm = <f32>(1.0 / 65535.0);
+  } else {
+    const r0 = src + (<usize>(y0 * w) << 2), r1 = src + (<usize>(y1 * w) << 2);
+    const left = <usize>x0 << 2, right = <usize>x1 << 2;
+    a = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(r0 + left)));
+    b = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(r0 + right)));
+    c = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(r1 + left)));
+    d = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(r1 + right)));
+    norm = <f32>(1.0 / 255.0);
+  }
+  const fa = f32x4.convert_i32x4_u(a), fb = f32x4.convert_i32x4_u(b), fc = f32x4.convert_i32x4_u(c), fd = f32x4.convert_i32x4_u(d);
+  const top = f32x4.add(fa, f32x4.mul(f32x4.sub(fb, fa), fx));
+  const low = f32x4.add(fc, f32x4.mul(f32x4.sub(fd, fc), fx));
+  return f32x4.mul(f32x4.add(top, f32x4.mul(f32x4.sub(low, top), fy)), f32x4.splat(norm));
 }
 
 /** Emboss (feConvolveMatrix of −gain and gain at either end of an offset): ½ + gain·(v(p − d/2) − v(p + d/2)), bilinear; edges wrap or extend. */

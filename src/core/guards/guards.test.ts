@@ -42,6 +42,7 @@ it('the trade’s amounts hold until others are set (common practice)', () => {
     lips: 0.65,
     brows: 0.5,
     ears: 0.5,
+    unfocused: 0,
     subject: 0.3,
     skin: 0,
     body: 0,

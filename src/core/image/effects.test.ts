@@ -18,6 +18,11 @@ const every = (check: (x: number, y: number) => void) => {
 };
 
 describe('displacing a plane', () => {
+  /** The first plane, woven into a picture of four, displaced into planes from the third on. */
+  const displace = (how: { ax: number; ay: number; left: number; top: number; right: number; bottom: number; mirror: number }) => {
+    kernels.interleave(at(0), 0, Math.ceil((W * H) / 4) * 4, at(8), 1);
+    kernels.displace({ src: at(8), dst: at(2), stride: at(3) - at(2), map: at(1), w: W, h: H, ...how });
+  };
   /** Read between pixels, the plane's edge extended. */
   const between = (x: number, y: number) => {
     const [cx, cy] = [Math.min(W - 1, Math.max(0, x)), Math.min(H - 1, Math.max(0, y))];
@@ -29,7 +34,7 @@ describe('displacing a plane', () => {
   it('is by amount · (map − ½), as feDisplacementMap has it', () => {
     put(0, noisy);
     put(1, (x, y) => noisy(W - 1 - x, y));
-    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 6, ay: -4, left: 0, top: 0, right: W, bottom: H, mirror: 0 });
+    displace({ ax: 6, ay: -4, left: 0, top: 0, right: W, bottom: H, mirror: 0 });
     every((x, y) => {
       const m = noisy(W - 1 - x, y) - 0.5;
       const [px, py] = [Math.min(W - 1, Math.max(0, x + 6 * m)), Math.min(H - 1, Math.max(0, y - 4 * m))];
@@ -40,10 +45,10 @@ describe('displacing a plane', () => {
     put(0, (x) => x);
     put(1, () => 1);
     // Everything is read 5 px further right; the picture ends at 20.
-    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 1 });
+    displace({ ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 1 });
     expect(get(2, 10, 3)).toBeCloseTo(15, 4);
     expect(get(2, 17, 3)).toBeCloseTo(2 * 19 - 22, 4);
-    kernels.displace({ src: at(0), dst: at(2), map: at(1), w: W, h: H, ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 0 });
+    displace({ ax: 10, ay: 0, left: 0, top: 0, right: 20, bottom: H, mirror: 0 });
     expect(get(2, 17, 3)).toBeCloseTo(19, 4);
   });
 });

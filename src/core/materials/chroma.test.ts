@@ -26,7 +26,7 @@ function chromaOf(id: string): { mean: number; high: number } {
  * (common practice, no source).
  */
 const neutral =
-  'metal.brushed wear.film wear.streaks wear.rings wear.splatter wear.fingerprints air.haze air.rain edges.frame edges.worn edges.deckle brush.wash';
+  'metal.brushed wear.film wear.streaks wear.rings wear.splatter wear.fingerprints air.haze air.rain edges.frame edges.worn edges.deckle brush.wash skin.made';
 const pale =
   'paper.cold-press paper.hot-press paper.laid paper.rag paper.crumpled paper.handled cloth.canvas cloth.linen cloth.twill cloth.silk cloth.mesh ' +
   'masonry.plaster masonry.concrete masonry.limewash masonry.stone masonry.tile wood.weathered wood.driftwood cracks.glaze wear.water-marks ' +

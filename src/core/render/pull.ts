@@ -99,7 +99,7 @@ export class Puller implements NodePuller {
     return this.graph.nodes[index].ahead?.find((one) => one.factor === factor && contains(one.region, region));
   }
 
-  contextOf(index: number, on?: Tile): NodeContext {
+  contextOf(index: number, on?: Region): NodeContext {
     return new Context(this, index, this.graph.nodes[index], on, this.grownOf(index, on));
   }
 
@@ -139,7 +139,7 @@ export class Puller implements NodePuller {
   }
 
   /** Where what a node adds to itself is kept for this tile: a plane of f32, and behind it the number of steps in it. */
-  private grownOf(index: number, on?: Tile): Grown | undefined {
+  private grownOf(index: number, on?: Region): Grown | undefined {
     const { grown } = this.graph.nodes[index];
     const { machine, place } = this;
     if (!grown || !place || !on || !this.isPlace(on, grown.margin)) return undefined;
@@ -224,7 +224,7 @@ class Context implements NodeContext {
     readonly puller: NodePuller,
     readonly index: number,
     readonly node: GraphNode,
-    private readonly on: Tile | undefined,
+    private readonly on: Region | undefined,
     readonly grown: Grown | undefined,
   ) {
     const { machine, scratch, extent } = puller;

@@ -1,3 +1,4 @@
+import type { Need } from '../graph/needs';
 import { extentOf, planOf, type TestDrawing } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { coatSchema } from '../piece/schema';
@@ -45,9 +46,12 @@ function strong(schema: Parameters<typeof controlsOf>[0]): Record<string, unknow
 
 type Region = { x: number; y: number; width: number; height: number };
 
+/** A region of the photo is its own light and dark. */
+const loaded = ({ need }: Need) => (need === 'survey' ? measured : need === 'guard' ? { kind: 'picture' as const, picture: photo } : undefined);
+
 /** Values of a tile drawn on scratch memory that holds one value everywhere. */
 function drawn(drawing: Omit<TestDrawing, 'photo'>, region: Region, garbage: number, unit = 0.5): Float32Array {
-  const plan = planOf({ photo, load: ({ need }) => (need === 'survey' ? measured : undefined), ...drawing });
+  const plan = planOf({ photo, load: loaded, ...drawing });
   scratch.reset();
   const at = scratch.mark() / 4;
   machine.floats.fill(garbage, at, at + 2 ** 21);

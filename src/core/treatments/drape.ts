@@ -81,17 +81,15 @@ export default defineTreatment({
     else {
       // The kernel lets mid grey stay.
       if (p.level !== 0.5) kernels.mixIn(map, map, count, 1, 0, 0.5 - p.level);
-      const other = scratch.plane(count);
       // Wrapped, the source was drawn beyond the picture too: there is no bound but the tile's.
       const bounds =
         p.edge === 'wrap'
           ? { left: -NO_BOUND, top: -NO_BOUND, right: NO_BOUND, bottom: NO_BOUND }
           : { left: -tile.x, top: -tile.y, right: Math.round(w) - tile.x, bottom: Math.round(h) - tile.y };
-      for (let c = 0; c < 4; c++) {
-        const shift = { ax: p.amountX * unit, ay: p.amountY * unit, mirror: +(p.edge === 'mirror') };
-        kernels.displace({ src: ptr + c * stride, dst: other, map, w: width, h: height, ...shift, ...bounds });
-        kernels.copyWindow(other, width, ptr + c * stride, width, width, height);
-      }
+      const shift = { ax: p.amountX * unit, ay: p.amountY * unit, mirror: +(p.edge === 'mirror') };
+      const woven = scratch.take(count * 16 + 64);
+      kernels.interleave(ptr, stride, count, woven, 4);
+      kernels.displace({ src: woven, dst: ptr, stride, map, w: width, h: height, ...shift, ...bounds });
     }
     scratch.release(mark);
   },

@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { blurReach } from '../image/blur';
+import type { DrawContext } from '../graph/context';
+import { blurReach, blurTile } from '../image/blur';
 import { isFar } from '../image/far';
 import { Planes } from '../image/planes';
+import { copyPart, cutOut, grow, type Region, type Tile } from '../image/tile';
 import { share, slider } from '../schema';
 import { showPlane } from './map';
-import { softened } from './soften';
 import { defineTreatment } from './treatment';
 
 /** Steps between which a blur is mixed, in parts of the greatest. */
@@ -18,6 +19,7 @@ const schema = z.object({
   /** Shows how far out of focus the photo is instead. */
   showsMap: z.boolean().optional(),
 });
+type Params = z.output<typeof schema>;
 
 /** Softens a texture where the photo beneath is out of focus, as if both had been photographed together. */
 export default defineTreatment({
@@ -28,47 +30,65 @@ export default defineTreatment({
   shows: true,
   schema,
   source: 'Defocus by edges: Zhuo & Sim 2011',
-  reach: (p, unit) =>
-    Math.max(
-      0,
-      ...STEPS.map((step) => step * p.most * unit)
-        .filter((sigma) => !isFar(sigma))
-        .map(blurReach),
-    ),
-  softens: (p, unit) => p.most * unit,
+  reach: () => 1,
+  // Only where it is taken on a smaller drawing: nearer ones are seen to by `move`.
+  softens: (p, unit) => (isFar(p.most * unit) ? p.most * unit : 0),
   inputs: () => ({ focus: 'focus' as const }),
   neutral: (p) => p.amount === 0 && !p.showsMap,
+  moves: (p) => !p.showsMap,
+  move: soften,
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
-    const { kernels } = machine;
     const mark = scratch.mark();
-    const planes = new Planes(machine, scratch, tile.width, tile.height);
-    const square = planes.copy(context.read('focus', tile).ptr);
-    if (p.showsMap) {
-      kernels.mixIn(square, square, planes.count, 1 / (p.most * unit), 0, 0);
-      showPlane(context, tile, square);
-      return scratch.release(mark);
-    }
-    // Of two blurs the squares add: what the photo has anyway is taken off.
-    kernels.times(square, square, planes.count, 1, 0);
-    kernels.mixIn(square, square, planes.count, p.amount ** 2, 0, -((p.amount * p.ignore * unit) ** 2));
-    const range = scratch.take(16);
-    kernels.rangeOf(square, tile.width * tile.height, range);
-    const greatest = machine.floats[range / 4 + 1];
-    const sigmas = STEPS.map((step) => step * p.most * unit);
-    const before = scratch.tile(tile);
-    machine.bytes.copyWithin(before.ptr, tile.ptr, tile.ptr + 4 * tile.stride);
-    sigmas.forEach((sigma, i) => {
-      const least = i === 0 ? 0 : sigmas[i - 1] ** 2;
-      if (greatest <= least) return;
-      planes.briefly(() => {
-        const share = planes.copy(square);
-        kernels.mixIn(share, share, planes.count, 1 / (sigma ** 2 - least), 0, -least / (sigma ** 2 - least));
-        kernels.clampTo(share, planes.count, 0, 1);
-        const soft = softened(context, before, sigma);
-        for (let c = 0; c < 3; c++) kernels.lerpTo(tile.ptr + c * tile.stride, soft.ptr + c * soft.stride, share, tile.count);
-      });
-    });
+    const focus = context.read('focus', tile).ptr;
+    const shown = scratch.plane(tile.count + 8);
+    machine.kernels.mixIn(shown, focus, tile.count, 0, 1 / (p.most * unit), 0);
+    showPlane(context, tile, shown);
     scratch.release(mark);
   },
 });
+
+/** Draws a region, around which no more is read than its softest place needs: where the photo is sharp, nothing. */
+function soften(context: DrawContext, { x, y, width, height }: Region, p: Params, own: (region: Region) => Tile): Tile {
+  const { machine, scratch, unit } = context;
+  const { kernels } = machine;
+  const region = { x, y, width, height };
+  const mark = scratch.mark();
+  const planes = new Planes(machine, scratch, width, height);
+  const out = scratch.tile(region);
+  const after = scratch.mark();
+  const square = planes.copy(context.read('focus', region).ptr);
+  // Of two blurs the squares add: what the photo has anyway is taken off.
+  kernels.times(square, square, planes.count, 1, 0);
+  kernels.mixIn(square, square, planes.count, p.amount ** 2, 0, -((p.amount * p.ignore * unit) ** 2));
+  const range = scratch.take(16);
+  kernels.rangeOf(square, width * height, range);
+  const greatest = machine.floats[range / 4 + 1];
+  if (greatest <= 0) {
+    scratch.release(mark);
+    return own(region);
+  }
+  const steps = STEPS.map((step, i) => ({ sigma: step * p.most * unit, least: i === 0 ? 0 : (STEPS[i - 1] * p.most * unit) ** 2 }));
+  const used = steps.filter(({ least }) => least < greatest);
+  const near = used.filter(({ sigma }) => !isFar(sigma));
+  const before = own(grow(region, Math.max(0, ...near.map(({ sigma }) => blurReach(sigma)))));
+  copyPart(machine, before, out);
+  for (const { sigma, least } of used)
+    planes.briefly(() => {
+      const share = planes.copy(square);
+      kernels.mixIn(share, share, planes.count, 1 / (sigma ** 2 - least), 0, -least / (sigma ** 2 - least));
+      kernels.clampTo(share, planes.count, 0, 1);
+      const soft = isFar(sigma) ? (context.far('own', sigma) as Tile) : cutOut(scratch, blurred(context, before, sigma), region);
+      for (let c = 0; c < 3; c++) kernels.lerpTo(out.ptr + c * out.stride, soft.ptr + c * soft.stride, share, out.count);
+    });
+  scratch.release(after);
+  return out;
+}
+
+/** A blurred copy of a tile's colours. */
+function blurred({ machine, scratch }: DrawContext, tile: Tile, sigma: number): Tile {
+  const copy = scratch.tile(tile);
+  machine.bytes.copyWithin(copy.ptr, tile.ptr, tile.ptr + 4 * tile.stride);
+  blurTile(machine, scratch, copy, sigma);
+  return copy;
+}

@@ -1,5 +1,5 @@
 import type { DrawContext } from '../graph/context';
-import type { Region, Tile } from '../image/tile';
+import { shrink, type Region, type Tile } from '../image/tile';
 
 /** Pixels around a place that the cubic reads. */
 const TAPS = 3;
@@ -16,8 +16,9 @@ export function moved(
   own: (region: Region) => Tile,
   offsets: (into: Tile & { dx: number; dy: number }) => void,
 ): Tile {
-  const out = scratch.tile({ x, y, width, height });
   const mark = scratch.mark();
+  const out = scratch.tile({ x, y, width, height });
+  const after = scratch.mark();
   const [dx, dy] = [scratch.plane(out.count + 8, 0), scratch.plane(out.count + 8, 0)];
   offsets({ ...out, dx, dy });
   const range = scratch.take(16);
@@ -27,10 +28,10 @@ export function moved(
   };
   const [[left, right], [top, bottom]] = [rangeOf(dx), rangeOf(dy)];
   if (left === 0 && right === 0 && top === 0 && bottom === 0) {
-    const same = own({ x, y, width, height });
-    machine.bytes.copyWithin(out.ptr, same.ptr, same.ptr + 4 * same.stride);
     scratch.release(mark);
-    return out;
+    // With the pixel around it that such a treatment says that it reads: so it may have been kept.
+    const same = own({ x: x - 1, y: y - 1, width: width + 2, height: height + 2 });
+    return shrink(machine, same, { x, y, width, height });
   }
   const [x0, y0] = [x + Math.floor(left) - TAPS, y + Math.floor(top) - TAPS];
   const from = own({ x: x0, y: y0, width: x + width + Math.ceil(right) + TAPS - x0, height: y + height + Math.ceil(bottom) + TAPS - y0 });
@@ -49,6 +50,6 @@ export function moved(
     ox: x - x0,
     oy: y - y0,
   });
-  scratch.release(mark);
+  scratch.release(after);
   return out;
 }

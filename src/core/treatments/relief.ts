@@ -32,12 +32,19 @@ export default defineTreatment({
   inputs: mapInputs,
   needs: mapNeeds,
   // Without depth it is flat grey, which is not the same as leaving it out.
+  // Lit by its height, nothing of its look is left.
+  replaces: (p) => p.map === 'height',
   neutral: (p) => !hasMap(p),
   apply(context, tile, p) {
     const { machine, scratch, unit } = context;
     const { kernels } = machine;
-    const { ptr, stride, width, height } = tile;
+    const { ptr, stride, width, height, count } = tile;
     const mark = scratch.mark();
+    if (p.map === 'height') {
+      const { ptr: from, stride: step } = context.read('height', tile);
+      machine.bytes.copyWithin(ptr + 3 * stride, from + 3 * step, from + 3 * step + count * 4);
+    }
+    scratch.release(mark);
     const heights = mapPlane(context, p, tile, p.soften * unit);
     if (p.showsMap) {
       showPlane(context, tile, heights);

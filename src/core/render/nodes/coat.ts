@@ -22,9 +22,7 @@ export default defineNode<CoatParams>({
     const target = halo > 0 ? cutOut(scratch, ground, region) : ground;
     // With a copy of its own to blend onto, the coat lets go of the ground: a source that is the only one to read it may change it where it lies.
     const release = puller.hold(inputs.below, ground, halo > 0 && puller.readersOf(index) === 1);
-    const source = inputs.source === inputs.below ? context.read('source', region) : context.pull('source', region);
     const mask = inputs.mask === undefined ? puller.plane(region, 1) : context.pull('mask', region);
-    release();
     const [b0, b1, w0, w1] = params.limits;
     if (b1 > 0 || w0 < 1) machine.kernels.maskLimits(mask.ptr, target.ptr, target.stride, target.count, b0, b1, w0, w1);
     if (inputs.guard !== undefined && !context.isAbsent('guard')) {
@@ -32,7 +30,13 @@ export default defineNode<CoatParams>({
       machine.kernels.holdBack(mask.ptr, context.read('guard', region).ptr, target.count, params.guards);
       scratch.release(mark);
     }
-    machine.kernels.blend(modeById(params.blend).kernel, target.ptr, source.ptr, mask.ptr, target.stride, target.count, params.strength);
+    // Where the mask hides it, a coat need not be drawn.
+    const isSeen = inputs.mask === undefined || !machine.kernels.isNothing(mask.ptr, region.width * region.height);
+    if (isSeen) {
+      const source = inputs.source === inputs.below ? context.read('source', region) : context.pull('source', region);
+      machine.kernels.blend(modeById(params.blend).kernel, target.ptr, source.ptr, mask.ptr, target.stride, target.count, params.strength);
+    }
+    release();
     if (!isOwned) return target;
     // The result takes the place of the ground, which is no smaller, so that what follows has the memory.
     if (target !== ground) machine.bytes.copyWithin(ground.ptr, target.ptr, target.ptr + 4 * target.stride);

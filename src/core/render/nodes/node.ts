@@ -38,8 +38,8 @@ export interface NodePuller {
   worked(index: number, factor: number, region: Region): Tile | undefined;
   /** The same graph at a scale smaller by a whole factor. */
   reduced(factor: number): NodePuller;
-  /** What a node's drawing may ask; `on` is the tile that it works on, where that is at hand. */
-  contextOf(index: number, on?: Tile): NodeContext;
+  /** What a node's drawing may ask; `on` is the region that it works on, where that is known. */
+  contextOf(index: number, on?: Region): NodeContext;
   /** A plane of a mask over a region. */
   plane(region: Region, value: number): Tile;
   /** Where a tile's memory ends. */

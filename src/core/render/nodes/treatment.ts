@@ -39,7 +39,7 @@ export default defineNode<Params>({
       return tile;
     }
     const move = moverOf(params);
-    if (move) return move(puller.contextOf(index), region, (where) => context.pull('own', where));
+    if (move) return move(puller.contextOf(index, region), region, (where) => context.pull('own', where));
     const wanted = grow(region, treatmentReach(params, unit));
     const tile = readsSmallerAlone(params, unit) ? context.scratch.tile(wanted) : context.pull('own', wanted);
     const done = applyAndMaybeCut({ params, context: puller.contextOf(index, tile) }, tile);
