@@ -4,7 +4,7 @@ import type { Params } from '../../graph/node';
 import { sourceByKind } from '../../sources';
 import type { SourceStep } from '../../sources/source';
 import { treatmentByKind } from '../../treatments';
-import { isIdle, treatmentReach } from '../../treatments/run';
+import { isIdle, readsSmallerAlone, treatmentReach } from '../../treatments/run';
 import type { GraphBuilder, Surroundings } from './builder';
 
 /** Pixels to one u at which it is asked whether a treatment reads around a pixel at all. */
@@ -14,15 +14,26 @@ const ANY_UNIT = 1;
 export function compileSource(builder: GraphBuilder, coat: Coat, around: Surroundings): number {
   const own = sourceByKind(coat.source.kind as string).finishes?.(coat.source) ?? [];
   const treatments = [...own, ...coat.treatments].filter((params) => !isIdle(params));
-  const start = compileStart(builder, coat, treatments, around);
-  const within: Surroundings = { ...around, height: () => addHeight(builder, coat) ?? start };
+  let height: number | undefined;
+  const heightOf = () => (height ??= addHeight(builder, coat));
+  const [first] = treatments;
+  // Where the look is replaced by a relief of the height, it is neither made nor drawn.
+  const start = (first && readsHeightAlone(first) ? heightOf() : undefined) ?? compileStart(builder, coat, treatments, around);
+  const within: Surroundings = { ...around, height: () => heightOf() ?? start };
   return treatments.reduce((node, params) => addTreatment(builder, node, params, within), start);
 }
+
+/** True when a treatment needs nothing of what it starts from but the height of its material. */
+const readsHeightAlone = (params: Params): boolean => {
+  const { inputs } = treatmentByKind(params.kind as string);
+  return readsSmallerAlone(params, ANY_UNIT) && Object.values(inputs?.(params) ?? {}).includes('height');
+};
 
 /** Adds the height of a coat's material, laid as the coat is; undefined when its source has none. */
 function addHeight(builder: GraphBuilder, { source, lay }: Coat): number | undefined {
   const needs = sourceByKind(source.kind as string).height?.(source, lay);
-  return needs && builder.add('source', { source, lay, part: 'height' }, { needs });
+  // What reads around a pixel must not take the end of the picture for a cliff.
+  return needs && builder.add('beyond', { how: 'extend' }, { inputs: { own: builder.add('source', { source, lay, part: 'height' }, { needs }) } });
 }
 
 function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: readonly Params[], around: Surroundings): number {
