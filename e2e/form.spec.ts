@@ -131,3 +131,35 @@ test('a map is another material, one of the common starts, and can be looked at'
   expect(Math.abs(r - g) + Math.abs(g - b)).toBeLessThan(60);
   expect(apart(await look(page, 0.5, 0.45, 4), before)).toBeGreaterThan(4);
 });
+
+test('the cut-out of another picture is corrected by strokes where it lies', async ({ page, hasTouch }) => {
+  test.setTimeout(120_000);
+  await openPhoto(page, 'demo/photos/harbour-wall.jpg');
+  await settled(page);
+  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Own picture' }).click();
+  await (await chooser).setFiles('demo/photos/keeper.jpg');
+  await settled(page);
+  await facet(page, 'Material');
+  await page.getByRole('button', { name: 'Cut out its subject' }).click();
+  await settled(page);
+  const hat: [number, number] = [0.5, 0.2];
+  const before = await look(page, ...hat, 3);
+  await page.getByRole('switch', { name: 'Correct the cut-out' }).click();
+  await page.getByRole('radio', { name: 'Erase', exact: true }).click();
+  await expect(page.getByTestId('stroke-line')).toContainText('Erasing from the cut-out');
+  const points = [await onPhoto(page, 0.46, 0.2), await onPhoto(page, 0.54, 0.2)];
+  if (hasTouch) await finger(page, points);
+  else {
+    await page.mouse.move(points[0].x, points[0].y);
+    await page.mouse.down();
+    await page.mouse.move(points[1].x, points[1].y, { steps: 8 });
+    await page.mouse.up();
+  }
+  await settled(page);
+  expect(apart(await look(page, ...hat, 3), before)).toBeGreaterThan(15);
+  await page.getByRole('button', { name: 'Remove corrections' }).click();
+  await settled(page);
+  expect(apart(await look(page, ...hat, 3), before)).toBeLessThan(3);
+});

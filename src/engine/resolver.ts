@@ -2,6 +2,7 @@ import { fingerprint, nodeKey } from '../core/graph/key';
 import type { Need, Resource } from '../core/graph/needs';
 import type { Graph } from '../core/graph/node';
 import type { Size } from '../core/image/motion';
+import { guardsOfSubject } from '../core/guards/subject';
 import type { FacePlace } from '../core/form/places';
 import { levelUpTo, type Picture } from '../core/image/picture';
 import { largestOnFaces } from '../core/lay/onFaces';
@@ -118,7 +119,9 @@ export class Resolver {
         return picture(`guard:${found.key}`, found.picture);
       }
       case 'cutout': {
-        const cut = await this.guards.cutout(need.file ? { photo: { ...piece.photo, key: need.file } } : piece);
+        const cut = await this.guards.cutout(
+          need.file ? { photo: { ...piece.photo, key: need.file }, guards: guardsOfSubject(need.subject) } : piece,
+        );
         return picture(`cutout:${cut.key}:${need.part}`, cut[need.part]);
       }
       case 'map': {

@@ -368,6 +368,19 @@ export const words = {
     whereTheGradientBegins: 'Where the gradient begins',
     whereTheGradientIsWhole: 'Where the gradient is whole',
   },
+  cut: {
+    correct: 'Correct the cut-out',
+    help: 'Drag on the picture to correct what is cut out.',
+    reset: 'Remove corrections',
+    does: { put: 'Add', take: 'Erase', keep: 'Mark subject', leave: 'Mark background', hair: 'Hair' },
+    sentence: {
+      put: 'Adding to the cut-out',
+      take: 'Erasing from the cut-out',
+      keep: 'Marking the subject',
+      leave: 'Marking the background',
+      hair: 'Refining edges along hair',
+    },
+  },
   guard: {
     refineAlongHair: 'Refine along hair',
     markTheSubject: 'Mark the subject',

@@ -1,6 +1,7 @@
 import type { Picture } from '../image/picture';
 import type { Size } from '../image/motion';
 import type { RegionId } from '../guards/schema';
+import type { CutSubject } from '../guards/subject';
 import type { Lay } from '../lay/lay';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
@@ -26,7 +27,7 @@ export type Need =
   /** Where regions of the piece's photo lie, by their amounts; `plain` leaves out what the person has changed about them. */
   | { need: 'guard'; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
   /** A photo's subject as it is cut out: its alpha, or the colour of its edge. */
-  | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string }
+  | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string; subject?: CutSubject }
   /** A map of the whole file as a grey picture: how far the subject is turned towards the viewer, or how far out of focus the photo is. */
   | { need: 'map'; map: 'contour' | 'focus' }
   /** Offsets that strokes make by hand. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import type { InputSpec } from '../graph/node';
 import type { Need } from '../graph/needs';
+import { cutSubjectSchema, type CutSubject } from '../guards/subject';
 import { fillLaid } from '../lay/laid';
 import { share } from '../schema';
 import { defineSource } from './source';
@@ -11,11 +12,13 @@ export const cutoutSchema = z.object({
   file: z.string().optional(),
   width: z.number().int().positive().optional(),
   height: z.number().int().positive().optional(),
+  /** How the subject of another picture was corrected: strokes and paths in fractions of its file. */
+  subject: cutSubjectSchema.optional(),
   clean: share('Clean the edge', 1, { help: 'Takes the colour of the old background out of hair and rims.' }),
 });
 
-const alpha = (file?: string): Need => ({ need: 'cutout', part: 'alpha', file });
-const edge = (file?: string): Need => ({ need: 'cutout', part: 'edge', file });
+const alpha = (file?: string, subject?: CutSubject): Need => ({ need: 'cutout', part: 'alpha', file, subject });
+const edge = (file?: string, subject?: CutSubject): Need => ({ need: 'cutout', part: 'edge', file, subject });
 
 /** The subject of the photo, in its place, or of another picture where it is laid; clear around it, with soft edges. */
 export default defineSource({
@@ -28,7 +31,8 @@ export default defineSource({
   guards: 1,
   file: ({ file }) => file,
   inputs: ({ file }): Record<string, InputSpec> => (file ? {} : { photo: 'photo', alpha: { framed: alpha() }, edge: { framed: edge() } }),
-  needs: ({ file }): Record<string, Need> => (file ? { picture: { need: 'photo', file }, alpha: alpha(file), edge: edge(file) } : {}),
+  needs: ({ file, subject }): Record<string, Need> =>
+    file ? { picture: { need: 'photo', file }, alpha: alpha(file, subject), edge: edge(file, subject) } : {},
   fill(context, tile, { file, clean }) {
     const { machine, scratch, lay } = context;
     const mark = scratch.mark();

@@ -9,6 +9,7 @@ import { provideThumbnail } from '@/store/saving';
 import { leaveBench, openPiece } from '@/store/session';
 import { useArming } from '@/store/arming';
 import { brushFor, isMarking, markSentence, nudgeSentence, strokeSentence, useBrush, useNudgeBrush } from '@/store/brush';
+import { isCutting, useCutting } from '@/store/cutting';
 import { isNudging, useNudging } from '@/store/nudging';
 import { download } from '@/store/files';
 import { complain } from '@/store/notices';
@@ -22,6 +23,7 @@ import { Act } from '../kit/Act';
 import { Notices } from '../kit/Notices';
 import { SANS, useColours } from '../theme';
 import { CoatTabs, PhotoTab } from './CompareTabs';
+import { cutSentence } from './cutTool';
 import { DropAsk } from './DropAsk';
 import { FacetBody, facetLabel, FacetTabs } from './Facets';
 import { guardSentence } from './guardTool';
@@ -171,6 +173,7 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   const marks = marksOf(coat);
   const markBrush = brushFor(marks)();
   const nudging = useBench(isNudging);
+  const cutting = useBench(isCutting);
   const nudgeStrength = useNudgeBrush((s) => s.strength);
   // Read from the store by the sentence.
   useNudging((s) => s.does);
@@ -181,7 +184,8 @@ function StrokeLine({ aside }: { aside?: boolean }) {
   // The sentence is read from the store, whose changes draw it again.
   useGuards((s) => `${s.region}.${s.does}`);
   const isArmed = useArming((s) => s.isArmed);
-  const guard = facet === 'guards' && isArmed ? guardSentence() : null;
+  useCutting((s) => s.does);
+  const guard = facet === 'guards' && isArmed ? guardSentence() : cutting && isArmed ? cutSentence() : null;
   const ready = guard ?? (coat ? null : readySentence(facet, tool, second, isArmed));
   const live = ready !== null || (coat !== null && (((facet === 'where' || marking || nudging) && isArmed) || facet === 'lay'));
   const name = coat ? coatName(coat, names) : '';

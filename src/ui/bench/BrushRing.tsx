@@ -7,6 +7,7 @@ import { pieceSize } from '@/core/ready/geometry';
 import { chosenCoat, shownPiece, useBench } from '@/store/bench';
 import { useArming } from '@/store/arming';
 import { brushFor, isMarking, useBrush, useNudgeBrush } from '@/store/brush';
+import { isCutting } from '@/store/cutting';
 import { isNudging } from '@/store/nudging';
 import { useGuards } from '@/store/guards';
 import { useReady } from '@/store/ready';
@@ -27,6 +28,7 @@ export function BrushRing() {
   });
   const marking = useBench(isMarking);
   const nudging = useBench(isNudging);
+  const cutting = useBench(isCutting);
   const use = useBench((s) => marksOf(chosenCoat(s))?.use);
   const brush = (nudging ? useNudgeBrush : marking && use ? brushFor({ use }) : useBrush)(
     useShallow(({ size, does, tip, angle, ring }) => ({ size, does, tip, angle, ring })),
@@ -37,7 +39,7 @@ export function BrushRing() {
   const isArmed = useArming((s) => s.isArmed);
   const guarding = facet === 'guards' && region !== null;
   const spotting = chosen === null && facet === 'spots';
-  const masking = (facet === 'where' && chosen !== null) || marking || nudging;
+  const masking = (facet === 'where' && chosen !== null) || marking || nudging || cutting;
   if (!point || !isArmed || !(guarding || spotting || masking)) return null;
   const size = spotting ? (spotSize / UNITS) * file * zoom : brush.size * unit * zoom;
   const box = (width: number, height: number) => ({ left: point.px - width / 2, top: point.py - height / 2, width, height });

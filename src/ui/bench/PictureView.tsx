@@ -5,6 +5,7 @@ import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
 import { disarm, useArming } from '@/store/arming';
 import { isMarking, useMarking } from '@/store/brush';
+import { isCutting } from '@/store/cutting';
 import { isNudging } from '@/store/nudging';
 import { usePicking } from '@/store/picking';
 import { useReady } from '@/store/ready';
@@ -22,6 +23,7 @@ import { guardTool } from './guardTool';
 import { Handles } from './Handles';
 import { arrowStep } from './handleStyles';
 import { LayHandles } from './LayHandles';
+import { cutTool } from './cutTool';
 import { nudgeTool } from './nudgeTool';
 import { layTool, nudgeLay } from './layTool';
 import { LightHandle } from './LightHandle';
@@ -48,6 +50,7 @@ function useTool(): Tool | null {
   const isArmed = useArming((s) => s.isArmed);
   const marking = useBench(isMarking);
   const nudging = useBench(isNudging);
+  const cutting = useBench(isCutting);
   // Leaving a facet puts its tool away.
   useEffect(() => {
     useReady.getState().set({ tool: 'frame', line: null, first: null, stroke: null, spot: null });
@@ -58,6 +61,7 @@ function useTool(): Tool | null {
   if (picking) return pickTool;
   if (facet === 'guards' && guarded && region) return isArmed ? guardTool : null;
   if (chosen === null) return facet === 'spots' && !isArmed ? null : readyToolOf(facet, readyTool);
+  if (cutting) return isArmed ? cutTool : null;
   if (nudging) return isArmed ? nudgeTool : null;
   if (facet === 'where' || marking) return isArmed ? brushTool : null;
   return facet === 'lay' ? layTool : null;

@@ -7,16 +7,21 @@ import { exchangeSource, type SourceInput } from '@/core/piece/edits';
 import { sourceName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { cutoutSchema } from '@/core/sources/cutout';
+import { pictureSourceSchema } from '@/core/sources/picture';
 import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
+import { setSubject, subjectOf, useCutting, type Cutting } from '@/store/cutting';
 import { PICTURES, pickFiles } from '@/store/files';
 import { bringIn, sourceOf, useOwn } from '@/store/own';
 import { useShelf } from '@/store/shelf';
 import { Act } from '../../kit/Act';
+import { Choice } from '../../kit/Choice';
 import { Fold } from '../../kit/Fold';
 import { MaterialPicker } from '../../kit/MaterialPicker';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { BrushSize } from './BrushSize';
+import { PaintSwitch } from './PaintSwitch';
 import { MarksPanel } from './MarksPanel';
 import { SignaturePanel } from './SignaturePanel';
 import { SourcePanel } from './SourcePanel';
@@ -102,19 +107,50 @@ function CutPanel({ coat }: { coat: Coat }) {
           </View>
         </>
       ) : null}
+      {cut && source.file ? <CutCorrections coat={coat} /> : null}
       {source.file ? (
         <View style={styles.row}>
           <Act
             onPress={() =>
               change(
                 cut ? words.material.theWholePicture : words.material.cutOutItsSubject,
-                exchangeSource(coat.id, { kind: cut ? 'picture' : 'cutout', file: source.file, ...size }),
+                exchangeSource(
+                  coat.id,
+                  (cut ? pictureSourceSchema : cutoutSchema).parse({ kind: cut ? 'picture' : 'cutout', file: source.file, ...size }),
+                ),
               )
             }
           >
             {cut ? words.material.theWholePicture : words.material.cutOutItsSubject}
           </Act>
         </View>
+      ) : null}
+    </View>
+  );
+}
+
+/** The brush that corrects the cut-out of another picture. */
+function CutCorrections({ coat }: { coat: Coat }) {
+  const { does, set } = useCutting();
+  const { strokes, hints, hairs } = subjectOf(coat);
+  const options = (Object.keys(words.cut.does) as Cutting[]).map((value) => ({ value, label: words.cut.does[value] }));
+  return (
+    <View>
+      <PaintSwitch label={words.cut.correct} help={words.cut.help} />
+      <Choice label={words.brush.aStrokeWill} bare scrolls value={does} options={options} onChange={set} />
+      <BrushSize />
+      {strokes.length + hints.length + hairs.length > 0 ? (
+        <Act
+          plain
+          onPress={() =>
+            useBench.getState().change(
+              words.cut.reset,
+              setSubject(coat.id, () => undefined),
+            )
+          }
+        >
+          {words.cut.reset}
+        </Act>
       ) : null}
     </View>
   );
