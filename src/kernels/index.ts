@@ -40,4 +40,6 @@ export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones,
 export { sampleMixed, emboss } from './mixed';
 export { nudgeDab } from './nudge';
 export { sweep } from './sweep';
-export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, addOffsets, rangeOf, displacedCubic, facingOf, roundedOf, gatherFocus, rootOfBlur, projectedOffsets } from './form';
+export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, facingOf, roundedOf } from './form';
+export { gatherFocus, rootOfBlur } from './focus';
+export { addOffsets, rangeOf, displacedCubic, projectedOffsets } from './offsets';

@@ -635,7 +635,6 @@ export const words = {
     theBrowserDidNotLet: 'The browser did not let Dermatex read the clipboard; press Ctrl or ⌘ V instead.',
     dermatex: 'Dermatex',
     openAPhotoAndLay: 'Open a photo, and lay paper, canvas or cracks over it.',
-    openAnotherPhoto: 'Open another photo',
     openAPhoto: 'Open a photo',
     paste: 'Paste',
     pngJpegOrWebpUp: 'PNG, JPEG or WebP up to 50 megapixels. Or drop a file here. It stays in this browser.',

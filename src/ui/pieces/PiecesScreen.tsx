@@ -83,7 +83,6 @@ export function PiecesScreen() {
     await remove(id);
     say(words.common.hasBeenDeleted(name), { action: { label: words.common.undo, run: () => void bringBack(id).catch(complain) } });
   };
-  const empty = cards?.length === 0;
   return (
     <Page
       title={words.pieces.dermatex}
@@ -115,9 +114,7 @@ export function PiecesScreen() {
           backgroundColor: over ? c.field : 'transparent',
         }}
       >
-        <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>
-          {empty ? words.pieces.openAPhotoAndLay : words.pieces.openAnotherPhoto}
-        </Text>
+        <Text style={{ fontFamily: SERIF, fontSize: 20, lineHeight: 26, color: c.ink }}>{words.pieces.openAPhotoAndLay}</Text>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Act main icon="image-outline" disabled={busy} onPress={() => void pick()}>
             {words.pieces.openAPhoto}
