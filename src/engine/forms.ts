@@ -75,9 +75,8 @@ export class Forms {
     return { key, fields: await coming };
   }
 
-  /** A map of a photo: of how far its subject is turned towards the viewer. */
-  async map(piece: Guarded, map: 'contour' | 'focus'): Promise<{ key: string; picture: Picture }> {
-    if (map === 'focus') throw new Error('TODO');
+  /** How far the subject of a photo is turned towards the viewer. */
+  async contour(piece: Guarded): Promise<{ key: string; picture: Picture }> {
     const finding = await this.found.find(piece.photo).catch(() => NOTHING);
     const { picture: subject, key: subjectKey } = await this.found.subject(piece);
     const faces = drawnFaces(piece.guards, finding);

@@ -2,6 +2,7 @@ import { fingerprint, nodeKey } from '../core/graph/key';
 import type { Need, Resource } from '../core/graph/needs';
 import type { Graph } from '../core/graph/node';
 import type { Size } from '../core/image/motion';
+import { guardsSchema } from '../core/guards/schema';
 import { guardsOfSubject } from '../core/guards/subject';
 import type { FacePlace } from '../core/form/places';
 import { levelUpTo, type Picture } from '../core/image/picture';
@@ -49,6 +50,7 @@ export interface DrawnFor {
 
 const spotsPrint = (spots: Spot[] | undefined) => (spots && spots.length > 0 ? fingerprint(spots) : '');
 const picture = (key: string, loaded: Picture): LoadedNeed => ({ key, resource: { kind: 'picture', picture: loaded } });
+const NO_CORRECTIONS = guardsSchema.parse({});
 const NOTHING: LoadedNeed = { key: 'nothing', resource: null };
 
 /** Loads what the nodes of a graph need, each need once, and gives the nodes their keys. */
@@ -110,12 +112,13 @@ export class Resolver {
       case 'material':
         return this.materials.load(need, around, need.lay.faces ? largestOnFaces((await this.faces(around)).faces) : 1);
       case 'guard': {
+        const of = need.file ? { photo: { ...piece.photo, key: need.file }, guards: guardsOfSubject(need.subject) ?? NO_CORRECTIONS } : piece;
         // A quick drawing does not wait for faces to be found: the fine one that follows it does.
-        if (quick && !need.waits && this.guards.waits(piece)) {
-          void this.guards.find(piece.photo).catch(() => undefined);
+        if (quick && !need.waits && this.guards.waits(of)) {
+          void this.guards.find(of.photo).catch(() => undefined);
           return NOTHING;
         }
-        const found = await this.guards.picture(need.plain ? { photo: piece.photo } : piece, need.amounts);
+        const found = await this.guards.picture(need.plain ? { photo: of.photo } : of, need.amounts);
         return picture(`guard:${found.key}`, found.picture);
       }
       case 'cutout': {
@@ -124,13 +127,13 @@ export class Resolver {
         );
         return picture(`cutout:${cut.key}:${need.part}`, cut[need.part]);
       }
-      case 'map': {
+      case 'contour': {
         if (quick && this.guards.waits(piece)) {
           void this.guards.find(piece.photo).catch(() => undefined);
           return NOTHING;
         }
-        const drawn = await this.forms.map(piece, need.map);
-        return picture(`${need.map}:${drawn.key}`, drawn.picture);
+        const drawn = await this.forms.contour(piece);
+        return picture(`contour:${drawn.key}`, drawn.picture);
       }
       case 'nudge': {
         const unit = unitOf(around.frame);

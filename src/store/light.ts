@@ -55,14 +55,19 @@ export function useLightAhead(): void {
   }, [key]);
 }
 
-/** Where a new step of a kind is lit from, when the light on the photo's face is known and sure; nothing otherwise. */
-export function knownLamp(kind: string): { direction?: number; elevation?: number } {
+/** The light on the photo's face as relief names it, when it is known and sure; null otherwise. */
+export function knownLight(): { direction: number; elevation: number } | null {
   const { piece } = useBench.getState();
   const { key, light } = useKnown.getState();
-  const treatment = treatmentByKind(kind);
-  if (!piece || !light || !treatment.isLit || key !== keyOf(piece) || !isSureOf(light)) return {};
-  const { direction, elevation } = relievedOf(piece, light);
-  return { direction, ...('elevation' in treatment.schema.shape ? { elevation } : {}) };
+  return piece && light && key === keyOf(piece) && isSureOf(light) ? relievedOf(piece, light) : null;
+}
+
+/** Where a new step of a kind is lit from, when the light on the photo's face is known and sure; nothing otherwise. */
+export function knownLamp(kind: string): { direction?: number; elevation?: number } {
+  const { isLit, schema } = treatmentByKind(kind);
+  const light = isLit ? knownLight() : null;
+  if (!light) return {};
+  return { direction: light.direction, ...('elevation' in schema.shape ? { elevation: light.elevation } : {}) };
 }
 
 export const isSureOf = ({ confidence }: Light): boolean => confidence >= SURE_LIGHT;

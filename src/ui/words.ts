@@ -510,7 +510,7 @@ export const words = {
     choose: 'Choose a map',
     start: (step: string, start: string) => `${step}: ${start.toLowerCase()}`,
     show: 'Show the map',
-    showHelp: 'Shows what this effect goes by, in place of the coat.',
+    showHelp: 'Shows the map instead of the coat.',
   },
   mask: {
     showMask: 'Show mask',

@@ -31,7 +31,9 @@ it('a face fades to its sides by its mesh, and nothing lies where the subject is
   expect(near).toBeGreaterThan(0.85);
   expect(far).toBeLessThan(near - 0.25);
   expect(jaw).toBeLessThan(near - 0.25);
+  // Without any map of people the face is there all the same, and nothing else.
   const none = bench.picture(size.width, size.height, () => [0, 0, 0]);
   drawContour(bench.machine, { subject: none, faces: [keeperFace()], size }, out, scratch);
-  expect(Math.max(value(at(5)[0], at(5)[1]), value(10, 10))).toBe(0);
+  expect(value(at(50)[0], at(50)[1])).toBeGreaterThan(0.85);
+  expect(value(10, 10)).toBe(0);
 });

@@ -52,8 +52,10 @@ export function drawContour(machine: Machine, { subject, faces, size }: ContourO
         [-1, 1].map((s) => [solid.middle[0] + s * solid.half, solid.middle[1] + s * solid.half] as const),
         (CROSS + 3 * NORMAL_BLUR) * solid.width,
       );
+      const drawn = drawNormals(near, solid, 1, near.x, near.y);
+      // A face belongs to the subject, whatever the map of people says.
+      near.mostOf(planes, person, drawn.cover);
       near.change(planes, out, (there) => {
-        const drawn = drawNormals(near, solid, 1, near.x, near.y);
         const facing = facingOf(near, drawn, NORMAL_BLUR * solid.width);
         const weight = distanceTo(near, drawn.cover, FAR);
         near.invert(weight);

@@ -1,11 +1,10 @@
 import { fromBase64 } from '../guards/bytes';
 import type { Face, Finding } from '../guards/finding';
+import { spreadPerson } from '../guards/personMap';
 import type { Machine } from '../image/machine';
-import { pictureAt } from '../image/picture';
 import { Planes } from '../image/planes';
 import { apply } from '../image/projection';
-import { sampleAffine } from '../image/sample';
-import { padded, Scratch } from '../image/tile';
+import { Scratch } from '../image/tile';
 import type { Framing } from '../ready/framing';
 import { placeIn } from './frame';
 import { drawNormals, meanWithin } from './normals';
@@ -161,33 +160,24 @@ interface Placed {
 
 /** Ends a field at the person's edge, so that what lies behind stays flat. */
 function withinPerson(planes: Planes, person: NonNullable<Finding['person']>, framing: Framing, { left, top, cell }: Placed, of: number[]): void {
-  const { machine, scratch } = planes;
+  const { width, height, map } = person;
   planes.briefly(() => {
-    const { width, height, map } = person;
-    const count = padded(width, height);
-    const at = scratch.take(count + 16);
-    machine.bytes.set(fromBase64(map), at);
-    const coarse = scratch.plane(count);
-    machine.kernels.unpackPlane(at, coarse, width * height);
-    const picture = pictureAt(scratch.take(width * height * 4 + 64), width, height, 1);
-    machine.kernels.greyPicture(coarse, picture.levels[0], width * height);
     // The map is coarse: about the face, a straight map is near enough to a perspective.
     const [kx, ky] = [width / framing.file.width, height / framing.file.height];
     const cellAt = (x: number, y: number) => apply(framing.map, [left + x * cell, top + y * cell]);
     const [o, across, down] = [cellAt(0, 0), cellAt(FIELD_SIDE, 0), cellAt(0, FIELD_SIDE)];
-    const straight = {
+    const inside = planes.make();
+    spreadPerson(planes, { width, height, bytes: fromBase64(map) }, inside, {
       a: ((across[0] - o[0]) * kx) / FIELD_SIDE,
       b: ((across[1] - o[1]) * ky) / FIELD_SIDE,
       c: ((down[0] - o[0]) * kx) / FIELD_SIDE,
       d: ((down[1] - o[1]) * ky) / FIELD_SIDE,
       e: o[0] * kx,
       f: o[1] * ky,
-    };
-    const tile = scratch.tile({ x: 0, y: 0, width: FIELD_SIDE, height: FIELD_SIDE });
-    sampleAffine(machine, picture, straight, 'extend', tile);
-    planes.ramp(tile.ptr, ...PERSON);
-    planes.blur(tile.ptr, 3);
-    for (const plane of of) planes.times(plane, tile.ptr);
+    });
+    planes.ramp(inside, ...PERSON);
+    planes.blur(inside, 3);
+    for (const plane of of) planes.times(plane, inside);
   });
 }
 

@@ -24,12 +24,12 @@ export type Need =
   | { need: 'picture'; file: string; fitting?: Fitting }
   /** A made material, as finely as it is seen under a lay. */
   | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay; part?: 'height' }
-  /** Where regions of the piece's photo lie, by their amounts; `plain` leaves out what the person has changed about them. */
-  | { need: 'guard'; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
+  /** Where regions of the piece's photo, or of another one, lie, by their amounts; `plain` leaves out what the person has changed about them. */
+  | { need: 'guard'; file?: string; subject?: CutSubject; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
   /** A photo's subject as it is cut out: its alpha, or the colour of its edge. */
   | { need: 'cutout'; part: 'alpha' | 'edge'; file?: string; subject?: CutSubject }
-  /** A map of the whole file as a grey picture: how far the subject is turned towards the viewer, or how far out of focus the photo is. */
-  | { need: 'map'; map: 'contour' | 'focus' }
+  /** How far the subject is turned towards the viewer, as a grey picture over the whole file. */
+  | { need: 'contour' }
   /** Offsets that strokes make by hand. */
   | { need: 'nudge'; strokes: readonly NudgeStroke[] }
   /** Where the faces of the photo lie in its frame, the largest first. */

@@ -1,6 +1,6 @@
-import { pictureAt, type Picture } from '../image/picture';
+import type { Picture } from '../image/picture';
 import type { Machine } from '../image/machine';
-import { sampleAffine, samplePhoto } from '../image/sample';
+import { samplePhoto } from '../image/sample';
 import { padded, Scratch, type Region } from '../image/tile';
 import { drawAccents, drawDetail } from './detail';
 import { drawFaces, type Tones } from './faces';
@@ -16,17 +16,11 @@ import { drawHead } from './drawHead';
 import type { HeadPlanes } from './head';
 import { drawBody } from './skin';
 import { fromHints } from './hints';
+import { spreadPerson, type PersonMap } from './personMap';
 import { drawTeeth } from './teeth';
 
 /** Long side of the regions' planes. Their edges are soft, so that they need not be finer. */
 export const REGION_SIDE = 800;
-
-/** Cells of a map of people, in memory of its own. */
-export interface PersonMap {
-  width: number;
-  height: number;
-  bytes: Uint8Array;
-}
 
 export interface RegionOrder {
   photo: Picture;
@@ -186,21 +180,10 @@ function lookCloser<K extends string>(
   });
 }
 
-/** Reads a map of bytes that lies over `extent` of the picture at the planes' scale. */
-function spread(planes: Planes, { width, height, bytes }: PersonMap, into: number, extent: Region): void {
-  const { machine, scratch } = planes;
-  planes.briefly(() => {
-    const coarse = scratch.plane(padded(width, height));
-    const at = scratch.take(width * height + 16);
-    machine.bytes.set(bytes, at);
-    machine.kernels.unpackPlane(at, coarse, width * height);
-    const picture = pictureAt(scratch.take(width * height * 4 + 64), width, height, 1);
-    machine.kernels.greyPicture(coarse, picture.levels[0], width * height);
-    const tile = scratch.tile({ x: 0, y: 0, width: planes.width, height: planes.height });
-    const [a, d] = [width / extent.width, height / extent.height];
-    sampleAffine(machine, picture, { a, b: 0, c: 0, d, e: (planes.x - extent.x) * a, f: (planes.y - extent.y) * d }, 'extend', tile);
-    machine.kernels.copyWindow(tile.ptr, planes.width, into, planes.width, planes.width, planes.height);
-  });
+/** Puts a map of people over an extent of the picture into a plane. */
+function spread(planes: Planes, person: PersonMap, into: number, extent: Region): void {
+  const [a, d] = [person.width / extent.width, person.height / extent.height];
+  spreadPerson(planes, person, into, { a, b: 0, c: 0, d, e: (planes.x - extent.x) * a, f: (planes.y - extent.y) * d });
 }
 
 /** A plane as a map of bytes. */

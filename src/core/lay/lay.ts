@@ -48,7 +48,7 @@ export const laySchema = z.object({
     help: 'Mixes the tiles, so that nobody sees them repeat.',
     absent: ({ fit, faces }) => fit !== 'tile' && !faces,
   }),
-  faces: toggle('Scale with faces', false, { help: 'As wide as the face at 100 %, on each face of its own size.' }),
+  faces: toggle('Scale with faces', false, { help: 'At 100 % it is as wide as each face.' }),
   /** Perspective: where the material's four corners lie, in fractions of it as it would lie without; clockwise from the left upper one. */
   corners: z
     .array(z.tuple([z.number().min(-100).max(100), z.number().min(-100).max(100)]))

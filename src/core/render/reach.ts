@@ -67,7 +67,7 @@ export function reachesOf(graph: Graph, unit: number): Reaches {
 }
 
 /** Needs that are measured on a smaller photo or drawing. */
-const MEASURED: readonly Need['need'][] = ['guard', 'cutout', 'map', 'survey'];
+const MEASURED: readonly Need['need'][] = ['guard', 'cutout', 'contour', 'survey'];
 
 /** True when something of a drawing at its full size is measured or drawn smaller: the photo is wanted in smaller sizes too. */
 export const drawsSmaller = ({ nodes }: Graph, unit: number): boolean =>

@@ -32,7 +32,7 @@ const schema = z.object({
   }),
   amountY: slider('Vertical', -80, 80, 12, { unit: 'u', step: 1, accepts: [-400, 400], absent: onForm }),
   blur: slider('Soften the map', 0, 40, 3, { unit: 'u', step: 0.5, absent: onForm, help: 'Keeps fine detail from tearing the texture.' }),
-  level: share('Stays in place', 0.5, { absent: onForm, help: 'What is this light or dark does not move.' }),
+  level: share('Stays in place', 0.5, { absent: onForm, help: 'Areas of this brightness do not move.' }),
   ...mapFields,
   channel: mapFields.channel,
   edge: choice(

@@ -15,7 +15,7 @@ const schema = z.object({
   kind: z.literal('focus'),
   amount: share('Amount', 1, { max: 2, help: 'Softens the texture where the photo is out of focus.' }),
   ignore: slider('Ignore blur up to', 0, 10, 1, { unit: 'u', step: 0.1, help: 'A photo is never perfectly sharp.' }),
-  most: slider('Softest', 1, 40, 12, { unit: 'u', step: 1, help: 'Further than this it is not softened.' }),
+  most: slider('Most blur', 1, 40, 12, { unit: 'u', step: 1, help: 'The texture is never blurred more than this.' }),
   /** Shows how far out of focus the photo is instead. */
   showsMap: z.boolean().optional(),
 });

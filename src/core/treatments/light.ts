@@ -13,7 +13,7 @@ const POLISHED = 60;
 const schema = z.object({
   kind: z.literal('light'),
   map: choice('Height from', mapChoices('own', 'below', 'photo', 'height', 'picture'), 'own', {
-    help: 'What is light stands up, what is dark lies deep.',
+    help: 'Light areas stand up, dark areas lie deep.',
   }),
   ...mapFields,
   amount: share('Amount', 0.6, { max: 2, help: 'How much lighter and darker the slopes become.' }),

@@ -34,7 +34,7 @@ export const mapFields = {
   /** or an imported picture: file name, relative to the recipe; inside a piece the key of a kept picture. */
   file: z.string().max(500).optional(),
   fit: choice(
-    'Lay the map',
+    'Fit the map',
     [
       { value: 'cover', label: 'Cover' },
       { value: 'stretch', label: 'Stretch' },
@@ -45,9 +45,9 @@ export const mapFields = {
   ),
   mapScale: slider('Map scale', 0.1, 8, 1, { unit: '%', factor: 100, step: 0.01, accepts: [1e-3, 1e3], absent: withoutPicture }),
   channel: choice(
-    'Read its',
+    'Channel',
     [
-      { value: 'luma', label: 'Light and dark' },
+      { value: 'luma', label: 'Brightness' },
       { value: 'red', label: 'Red' },
       { value: 'green', label: 'Green' },
       { value: 'blue', label: 'Blue' },

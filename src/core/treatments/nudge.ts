@@ -8,7 +8,7 @@ import { defineTreatment } from './treatment';
 
 const schema = z.object({
   kind: z.literal('nudge'),
-  amount: share('Amount', 1, { help: 'How far it goes the way that was painted.' }),
+  amount: share('Amount', 1, { help: 'How much of the nudging shows.' }),
   strokes: z.array(nudgeStrokeSchema).max(2000).default([]),
 });
 

@@ -14,14 +14,18 @@ const HIGHEST = 85;
 /** Where there is no height of the light, the arrow is as long as at this one, in degrees. */
 const MIDDLE = 45;
 
-/** The lit step of a coat that is changed on the picture: the last one that is on. */
-const litStepOf = ({ treatments }: Coat) => treatments.findLastIndex((step) => step.active !== false && treatmentByKind(step.kind as string).isLit);
+/** The lit step of a coat that is changed on the picture: the last one on the open tab that is on. */
+const litStepOf = ({ treatments }: Coat, ofSurface: boolean) =>
+  treatments.findLastIndex((step) => {
+    const { isLit, ofSurface: isOf = false } = treatmentByKind(step.kind as string);
+    return step.active !== false && isLit === true && isOf === ofSurface;
+  });
 
 /** An arrow from the light to the middle of the photo: its way is the direction of the light, and it is the shorter the higher the light stands. */
-export function LightHandle() {
+export function LightHandle({ ofSurface }: { ofSurface: boolean }) {
   const coat = useBench(chosenCoat);
   const v = useViewport();
-  const index = coat ? litStepOf(coat) : -1;
+  const index = coat ? litStepOf(coat, ofSurface) : -1;
   if (!coat || index < 0) return null;
   const step = coat.treatments[index] as { kind: string; direction: number; elevation?: number };
   const { label } = treatmentByKind(step.kind);

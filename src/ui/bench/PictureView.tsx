@@ -138,7 +138,7 @@ export function PictureView() {
       {facet === 'material' ? <GradientHandles /> : null}
       {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'material' ? <SplatterHandle /> : null}
-      {facet === 'surface' && !held && !isArmed ? <LightHandle /> : null}
+      {(facet === 'surface' || facet === 'tone') && !held && !isArmed ? <LightHandle ofSurface={facet === 'surface'} /> : null}
       {facet === 'surface' && !held && !isArmed ? <PerspectiveHandles /> : null}
       {facet === 'lay' && !held && !coat?.lay.faces ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}

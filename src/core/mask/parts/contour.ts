@@ -6,7 +6,7 @@ export const contourSchema = z.object({
   kind: z.literal('contour'),
   ...partFields,
   op: operationFieldOf('intersect'),
-  amount: share('Fade', 0.5, { help: 'How early the texture runs out as the form turns away.' }),
+  amount: share('Fade', 0.5, { help: 'How early the texture fades as the form turns away.' }),
 });
 
 /** Where the subject is turned towards the viewer: it runs out where a cheek turns away to jaw and ear, and along the subject's edge. */
@@ -15,7 +15,7 @@ export default definePart({
   label: 'Contour fade',
   words: 'form edge turning away roundness falloff',
   schema: contourSchema,
-  inputs: () => ({ facing: { framed: { need: 'map', map: 'contour' } } }),
+  inputs: () => ({ facing: { framed: { need: 'contour' } } }),
   cover(context, plane, region, { amount }) {
     const { kernels } = context.machine;
     const found = context.read('facing', region);

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { slider, share } from '../../schema';
-import { awayFromEnds, follow, parameter } from '../first';
+import { awayFromEnds, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Field } from '../field';
 import { lines } from './skin';
@@ -23,7 +23,7 @@ export default defineMaterial({
   luma: 0.5,
   suggest: { blend: 'overlay', strength: 0.8 },
   start: { limits: [0.08, 0.3, 0.75, 0.95] },
-  first: [parameter('gain'), parameter('pores'), parameter('cells'), follow, awayFromEnds],
+  first: [parameter('gain'), raised(0.4, 1), parameter('pores'), parameter('cells'), awayFromEnds],
   help: 'Grey, noise, a little blur and emboss: skin grain made from scratch.',
   params: z.object({
     noise: share('Noise', 0.1, { min: 0.02, max: 0.5, help: 'How strong the noise is from which it is made.' }),

@@ -1,4 +1,6 @@
-import { amountsOf, toneAmounts, type Guards } from '../../guards/schema';
+import type { Need } from '../../graph/needs';
+import { amountsOf, toneAmounts, type Amounts, type Guards } from '../../guards/schema';
+import type { CutSubject } from '../../guards/subject';
 import type { Coat } from '../../piece/schema';
 import type { Params } from '../../graph/node';
 import { sourceByKind } from '../../sources';
@@ -62,10 +64,17 @@ export function addTreatment(builder: GraphBuilder, own: number, params: Record<
   return builder.add('laid', { strength, mode }, { inputs: { own, done: add({ ...params, strength: 1, mode: 'normal' }) } });
 }
 
+/** What of a piece a coat is drawn with: its mask, the guards, and the coats that lie under it. */
+interface CoatParts {
+  mask: number | undefined;
+  guards: Guards | undefined;
+  under: readonly Coat[];
+}
+
 /** Adds a coat on its backdrop. */
-export function compileCoat(builder: GraphBuilder, coat: Coat, mask: number | undefined, guards: Guards | undefined, around: Surroundings): number {
+export function compileCoat(builder: GraphBuilder, coat: Coat, { mask, guards, under }: CoatParts, around: Surroundings): number {
   const source = compileSource(builder, coat, around);
-  const { guard, tone } = compileGuard(builder, coat, guards);
+  const { guard, tone } = compileGuard(builder, coat, guards, under);
   const { blend, strength, limits, guards: amount } = coat;
   const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }) };
   const params = { blend, strength, limits, guards: amount };
@@ -76,11 +85,19 @@ export function compileCoat(builder: GraphBuilder, coat: Coat, mask: number | un
 }
 
 /** Adds the regions that hold a coat back, and what holds back its tone where some let that pass; nothing when none does. */
-function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined): { guard?: number; tone?: number } {
+function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined, under: readonly Coat[]): { guard?: number; tone?: number } {
   if (!guards || coat.guards <= 0) return {};
   const amounts = amountsOf(guards, coat.guardAmounts);
   if (!Object.values(amounts).some((amount) => amount > 0)) return {};
-  const guard = builder.framed({ need: 'guard', amounts });
   const tones = toneAmounts(guards, amounts);
-  return tones ? { guard, tone: builder.framed({ need: 'guard', amounts: tones }) } : { guard };
+  const held = (by: Amounts) => under.reduce((own, one) => addCarried(builder, own, one, by), builder.framed({ need: 'guard', amounts: by }));
+  return tones ? { guard: held(amounts), tone: held(tones) } : { guard: held(amounts) };
+}
+
+/** Adds the regions of another picture where a coat lays its cut-out; a coat with another source changes nothing. */
+function addCarried(builder: GraphBuilder, own: number, { source, lay, strength }: Coat, amounts: Amounts): number {
+  const { file, subject, width, height } = source as { file?: string; subject?: CutSubject; width?: number; height?: number };
+  if (source.kind !== 'cutout' || !file || !width || !height) return own;
+  const needs: Record<string, Need> = { guard: { need: 'guard', file, subject, amounts }, alpha: { need: 'cutout', part: 'alpha', file, subject } };
+  return builder.add('carried', { lay, nominal: { width, height }, strength }, { inputs: { own }, needs });
 }

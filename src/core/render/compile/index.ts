@@ -92,9 +92,14 @@ class Compiler {
 
   /** The photo with coats on it. */
   private stack(coats: readonly Coat[]): number {
-    return coats.reduce((below, coat) => {
+    return coats.reduce((below, coat, i) => {
       const around = this.surroundings(below, [coat.id]);
-      return compileCoat(this.builder, coat, compileMask(this.builder, coat, this.frame, around), this.piece.guards, around);
+      return compileCoat(
+        this.builder,
+        coat,
+        { mask: compileMask(this.builder, coat, this.frame, around), guards: this.piece.guards, under: coats.slice(0, i) },
+        around,
+      );
     }, this.photo);
   }
 
@@ -132,7 +137,7 @@ class Compiler {
     const ground = this.tinted(below, this.builder.add('even', { value: 1 }), colour, 0.85, false);
     const around = this.surroundings(ground, [coat.id]);
     const plain: Coat = { ...coat, blend: 'normal', strength: 1, limits: [0, 0, 1, 1], guards: 0 };
-    return compileCoat(this.builder, plain, compileMask(this.builder, coat, this.frame, around), undefined, around);
+    return compileCoat(this.builder, plain, { mask: compileMask(this.builder, coat, this.frame, around), guards: undefined, under: [] }, around);
   }
 
   /** Only a coat's mask, with the coat's true backdrop. */

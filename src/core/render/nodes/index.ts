@@ -1,4 +1,5 @@
 import beyond from './beyond';
+import carried from './carried';
 import coat from './coat';
 import focus from './focus';
 import followed from './followed';
@@ -12,6 +13,7 @@ import { grey, heat, mix, onGrey, tinted } from './views';
 
 /** Every kind of step that a drawing is made of. */
 const types: Readonly<Record<string, NodeType>> = {
+  carried,
   framed,
   form,
   focus,

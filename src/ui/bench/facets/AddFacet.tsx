@@ -7,6 +7,7 @@ import { isFoundBy } from '@/core/search';
 import { sources, type Source } from '@/core/sources';
 import type { Offer } from '@/core/sources/source';
 import { useBench } from '@/store/bench';
+import { knownLight, useLightAhead } from '@/store/light';
 import { complain } from '@/store/notices';
 import { shelfId } from '@/store/shelf';
 import { useSignatures } from '@/store/signatures';
@@ -27,7 +28,13 @@ function make({ schema, kind, is }: Source, offer: Offer): void {
   const { addCoat: add, openFacet } = useBench.getState();
   // A signature begins as the one that was used last.
   const [lines] = kind === 'signature' ? useSignatures.getState().list : [];
-  add(schema.parse({ kind, ...offer.params, ...(lines ? { lines } : {}) }) as SourceInput, offer.look && { ...offer.look, name: offer.label });
+  // What is raised later is then lit as the photo's face is.
+  const light = 'lightFrom' in schema.shape ? knownLight() : null;
+  const lit = light ? { lightFrom: Math.round(light.direction) } : {};
+  add(
+    schema.parse({ kind, ...lit, ...offer.params, ...(lines ? { lines } : {}) }) as SourceInput,
+    offer.look && { ...offer.look, name: offer.label },
+  );
   // After what is good as it comes, the rail stays in view.
   openFacet(offer.isComplete ? null : is ? 'tone' : 'material');
 }
@@ -41,6 +48,7 @@ export function AddFacet() {
   useEffect(() => {
     if (others) (top.current as unknown as HTMLElement | null)?.scrollIntoView({ block: 'start' });
   }, [others]);
+  useLightAhead();
   useEffect(() => void useSignatures.getState().refresh().catch(complain), []);
   // What was only tried goes with the page.
   useEffect(
