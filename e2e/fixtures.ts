@@ -174,3 +174,17 @@ export async function addOther(page: Page, name: string): Promise<void> {
   await whole(page);
   await settled(page);
 }
+
+/** A pen that goes down, moves through points of the page and lifts, pressed as `pressure` says at each of them: 0..1. */
+export async function pen(page: Page, points: readonly { x: number; y: number }[], pressure: (i: number) => number): Promise<void> {
+  const pressed = points.map(({ x, y }, i) => ({ clientX: x, clientY: y, pressure: pressure(i) }));
+  await page.evaluate((list) => {
+    const picture = document.querySelector('[data-testid="picture"]') as HTMLElement;
+    picture.setPointerCapture = () => undefined;
+    const send = (type: string, i: number) =>
+      picture.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 5, pointerType: 'pen', button: 0, buttons: 1, ...list[i] }));
+    send('pointerdown', 0);
+    for (let i = 1; i < list.length; i++) send('pointermove', i);
+    send('pointerup', list.length - 1);
+  }, pressed);
+}

@@ -1,25 +1,32 @@
 import { againstCommandLine } from './commandLine';
-import { apart, expect, facet, finger, lay, look, onPhoto, openPhoto, portrait, settled, test, toRail, type Page } from './fixtures';
+import type { Locator } from '@playwright/test';
+import { apart, expect, facet, finger, lay, look, onPhoto, openPhoto, pen, portrait, settled, test, toRail, type Page } from './fixtures';
 
 /** What is laid on the photo of a person needs its faces found first. */
 const FINDING = 60_000;
 
-async function setUp(page: Page, name: string): Promise<void> {
-  await toRail(page);
-  await page.getByRole('button', { name: 'Add a material', exact: true }).last().click();
-  await page.getByRole('radio', { name: 'Skin', exact: true }).click();
-  await page.getByRole('button', { name, exact: true }).click();
+/** Sets something up on the skin, by touch where there is a touch screen; how many taps that took. */
+async function setUp(page: Page, name: string, hasTouch: boolean): Promise<number> {
+  let taps = 0;
+  const press = async (target: Locator) => {
+    await (hasTouch ? target.tap() : target.click());
+    taps++;
+  };
+  await press(page.getByRole('button', { name: 'Add a material', exact: true }).last());
+  await press(page.getByRole('radio', { name: 'Skin', exact: true }));
+  await press(page.getByRole('button', { name, exact: true }));
   await expect(page.getByRole('button', { name: `Undo: Add ${name[0].toLowerCase()}${name.slice(1)}` })).toBeEnabled({ timeout: FINDING });
   await settled(page);
+  return taps;
 }
 
-test('skin gets its grain back in four taps, every part can be changed, and the export equals the command line’s', async ({ page }) => {
+test('skin gets its grain back in three taps, every part can be changed, and the export equals the command line’s', async ({ page, hasTouch }) => {
   test.setTimeout(180_000);
   const photo = await portrait();
   await openPhoto(page, photo);
   await settled(page);
   const away = await look(page, 0.05, 0.1, 3);
-  await setUp(page, 'Give the skin its grain back');
+  expect(await setUp(page, 'Give the skin its grain back', hasTouch)).toBe(3);
   await expect(page.getByText(/^Skin grain · overlay$/).first()).toBeVisible();
   await expect(page.getByRole('slider', { name: 'Strength' }).first()).toHaveValue('0.8');
   expect(apart(await look(page, 0.05, 0.1, 3), away)).toBeLessThan(4);
@@ -35,14 +42,14 @@ test('skin gets its grain back in four taps, every part can be changed, and the 
 });
 
 test(
-  'cracks on the skin in four taps: the net in the face’s light with the original colours over it, by touch, undone in one step',
+  'cracks on the skin in three taps: the net in the face’s light with the original colours over it, by touch, undone in one step',
   { tag: '@phone' },
   async ({ page }) => {
     test.setTimeout(180_000);
     const photo = await portrait();
     await openPhoto(page, photo);
     await settled(page);
-    await setUp(page, 'Cracks on the skin');
+    expect(await setUp(page, 'Cracks on the skin', true)).toBe(3);
     await toRail(page);
     await expect(page.getByTestId('card-0')).toHaveAccessibleName(/Cracks on the skin · hard light/);
     await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Original colours · overlay/);
@@ -92,6 +99,29 @@ test('a texture is moved by hand, seen through meanwhile, kept as a stroke and e
   await page.getByRole('button', { name: 'Remove last stroke' }).click();
   await settled(page);
   expect(apart(await seen(), before)).toBeLessThan(2);
+});
+
+test('a pen that is pressed harder pushes a texture further', { tag: '@phone' }, async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Brick wall');
+  await facet(page, 'Surface');
+  await page.getByRole('button', { name: 'Nudge by hand' }).click();
+  await page.getByRole('switch', { name: 'Move by hand' }).click();
+  await settled(page);
+  const places = Array.from({ length: 12 }, (_, i) => [0.3 + 0.03 * (i % 6), 0.22 + 0.02 * Math.floor(i / 6)] as const);
+  const seen = async () => (await Promise.all(places.map(([x, y]) => look(page, x, y, 1)))).flat();
+  const before = await seen();
+  const points = await Promise.all(Array.from({ length: 12 }, (_, i) => onPhoto(page, 0.3 + 0.012 * i, 0.22 + 0.003 * i)));
+  const pushed = async (pressure: number) => {
+    await pen(page, points, () => pressure);
+    await settled(page);
+    const off = apart(await seen(), before);
+    await page.getByRole('button', { name: 'Remove last stroke' }).click();
+    await settled(page);
+    return off;
+  };
+  const [light, hard] = [await pushed(0.08), await pushed(1)];
+  expect(hard).toBeGreaterThan(light + 3);
 });
 
 test('the light of a step is an arrow on the picture that is dragged', async ({ page }) => {

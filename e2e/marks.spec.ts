@@ -1,5 +1,5 @@
 import { againstCommandLine } from './commandLine';
-import { addOther, apart, arm, expect, finger, look, onPhoto, openPhoto, openSample, paint, portrait, settled, test, unfold } from './fixtures';
+import { addOther, apart, arm, expect, finger, look, onPhoto, openPhoto, openSample, paint, pen, portrait, settled, test, unfold } from './fixtures';
 
 const isRed = ([r, g, b]: number[]) => r > 90 && g < 90 && b < 90;
 
@@ -50,26 +50,7 @@ test('a mark painted with a pen is wide where the pen is pressed', async ({ page
   await arm(page);
   const at = async (x: number) => onPhoto(page, x, 0.25);
   const places = await Promise.all(Array.from({ length: 21 }, (_, i) => at(0.05 + 0.0145 * i)));
-  await page.evaluate((points) => {
-    const picture = document.querySelector('[data-testid="picture"]') as HTMLElement;
-    picture.setPointerCapture = () => undefined;
-    const send = (type: string, i: number) =>
-      picture.dispatchEvent(
-        new PointerEvent(type, {
-          bubbles: true,
-          pointerId: 5,
-          pointerType: 'pen',
-          button: 0,
-          buttons: 1,
-          pressure: 0.05 + (0.95 * i) / (points.length - 1),
-          clientX: points[i].x,
-          clientY: points[i].y,
-        }),
-      );
-    send('pointerdown', 0);
-    for (let i = 1; i < points.length; i++) send('pointermove', i);
-    send('pointerup', points.length - 1);
-  }, places);
+  await pen(page, places, (i) => 0.05 + (0.95 * i) / (places.length - 1));
   await settled(page);
   await expect(page.getByText('1 mark', { exact: true })).toBeVisible();
   // Beside its middle line a pressed pen still covers, a light one does not.

@@ -1,4 +1,7 @@
 import { testBench } from '@/testing/machine';
+import { buildLevels, pictureAt, pictureBytes } from '../image/picture';
+import { materialById } from '../materials';
+import { generate } from '../materials/generate';
 import { Random } from '../materials/random';
 import { fillLaid } from './laid';
 import { laySchema } from './lay';
@@ -6,6 +9,8 @@ import { fillOnFaces, largestOnFaces, layOnFace } from './onFaces';
 
 const bench = testBench(160);
 const { machine, scratch } = bench;
+/** Working memory of a material, behind the rest. */
+const behind = 96 * 2 ** 20;
 const SIDE = 64;
 const random = new Random(5);
 const values = Array.from({ length: SIDE * SIDE }, () => Math.round(Math.min(255, Math.max(0, 128 + 30 * random.gauss()))));
@@ -52,6 +57,39 @@ describe('hiding repeats', () => {
     expect(mixed.deviation / plain.deviation).toBeGreaterThan(0.93);
     expect(mixed.deviation / plain.deviation).toBeLessThan(1.07);
   });
+});
+
+it('skin grain that hides its repeats is like itself by less than two percent at each tile’s distance', () => {
+  scratch.reset();
+  const size = 256;
+  const wide = 2 * size;
+  const target = scratch.take(pictureBytes(size, size, undefined, true));
+  const picture = pictureAt(target, size, size, undefined, true);
+  generate(machine, { material: materialById('skin.grain'), params: {}, seed: 3, width: size, height: size, part: 'height' }, target, behind);
+  buildLevels(machine, picture);
+  const tile = scratch.tile({ x: 0, y: 0, width: wide, height: wide });
+  const seen = (mix: boolean, dx: number, dy: number) => {
+    const whole = { ...context, width: 4 * wide, height: 4 * wide };
+    const at = (x: number, y: number) => {
+      fillLaid(whole, { ...tile, x, y }, { picture, nominal: { width: size, height: size } }, laySchema.parse({ fit: 'tile', mix }));
+      return machine.floats.slice(tile.ptr / 4, tile.ptr / 4 + wide * wide);
+    };
+    // Several places, so that chance evens out.
+    const pairs = [0, 1, 2, 3].map((n) => [at(n * wide, 0), at(n * wide + dx, dy)] as const);
+    const all = pairs.map(([a, b]) => {
+      const [p, q] = [moments(a), moments(b)];
+      return a.reduce((sum, v, i) => sum + (v - p.mean) * (b[i] - q.mean), 0) / a.length / (p.deviation * q.deviation);
+    });
+    return all.reduce((a, b) => a + b) / all.length;
+  };
+  for (const [dx, dy] of [
+    [size, 0],
+    [0, size],
+    [2 * size, size],
+  ]) {
+    expect(seen(false, dx, dy)).toBeGreaterThan(0.95);
+    expect(Math.abs(seen(true, dx, dy))).toBeLessThan(0.02);
+  }
 });
 
 describe('a lay that goes by faces', () => {
