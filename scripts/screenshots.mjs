@@ -96,12 +96,14 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.waitForTimeout(2000);
   await shot('pieces-wide');
 });
-await at(...phone, 'light', async ({ page, shot, sample }) => {
+await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The old keeper');
   await shot('bench-phone');
-  await page.goto(`http://localhost:${port}/packs`);
-  await page.waitForTimeout(2500);
-  await shot('packs-phone');
+  await sample('The keeper in porcelain');
+  await page.getByTestId('card-1').click();
+  await page.getByRole('tab', { name: 'Surface' }).click();
+  await calm();
+  await shot('surface-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The old keeper');
