@@ -128,7 +128,7 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The signal officer');
   await page.getByRole('tab', { name: 'Guards' }).click();
   await page.getByRole('radio', { name: 'Show guards' }).click();
-  await page.getByTestId('region-lips').click();
+  await page.getByTestId('region-eyes').click();
   await calm();
   await shot('guards-phone');
 });
