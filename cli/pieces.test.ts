@@ -19,7 +19,7 @@ async function similarity(a: string, b: string, mask: string): Promise<number> {
 it.each([
   ['retouched', 'signal-officer'],
   ['porcelain', 'keeper'],
-])('the sample piece %s leaves what is guarded on the face as it was', async (piece, photo) => {
+])('the sample piece %s does not change the guarded parts of the face', async (piece, photo) => {
   const before = demo('photos', `${photo}.jpg`);
   const after = made(`${piece}.png`);
   expect((await runHere(['render', '--photo', before, '--recipe', demo('pieces', `${piece}.json`), '--out', after])).status).toBe(0);

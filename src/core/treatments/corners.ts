@@ -30,7 +30,7 @@ type Params = z.output<typeof schema>;
 
 const isFlat = ({ corners }: Params) => corners.every(([x, y], i) => x === wholeCorners[i][0] && y === wholeCorners[i][1]);
 
-/** Puts a coat in perspective by its four corners; on a coat of what lies below, everything under it. */
+/** Puts a coat in perspective by its four corners. On an adjustment coat it does so with everything under that coat. */
 export default defineTreatment({
   kind: 'corners',
   ofSurface: true,

@@ -26,7 +26,7 @@ const schema = z.object({
   showsMap: z.boolean().optional(),
 });
 
-/** Light from one side over a height: the picture itself, what lies below, a material or another picture. Level ground stays as it is. */
+/** Lights a surface from one side. Its height is read from the coat itself, the coats below, a material or a picture. Flat areas do not change. */
 export default defineTreatment({
   kind: 'light',
   ofSurface: true,

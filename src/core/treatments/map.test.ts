@@ -92,11 +92,11 @@ describe('light', () => {
   });
   const grey: Values = () => [0.4, 0.3, 0.2, 1];
 
-  it('is what lies below times the published diffuse light, level ground being 1', () => {
+  it('multiplies the coat by the diffuse light of the standard, scaled so that flat areas do not change', () => {
     const out = run(grey, lit({ amount: 0.7 }), hillPicture);
     expect(most(out, (x, y, c) => Math.min(1, grey(x, y)[c] * (1 + 0.7 * (published(x, y, 6, way, 1).diffuse / way[2] - 1))), 1)).toBeLessThan(2e-3);
   });
-  it('adds the published gloss, level ground having none', () => {
+  it('adds the specular light of the standard, less that of flat areas', () => {
     const half = Math.hypot(way[0], way[1], way[2] + 1);
     const flat = ((way[2] + 1) / half) ** 33;
     const out = run(grey, lit({ amount: 0, gloss: 0.8, polish: 0.5 }), hillPicture);
@@ -104,7 +104,7 @@ describe('light', () => {
     expect(most(out, want, 1)).toBeLessThan(3e-3);
     expect(most(run(grey, lit({ gloss: 1 }), level(90, 90, 90)), (x, y, c) => grey(x, y)[c])).toBeLessThan(1e-5);
   });
-  it('pressed in, light and dark change places', () => {
+  it('swaps light and dark when it is pressed in instead of raised', () => {
     const at = (depth: number) => read(run(grey, lit({ amount: 1, depth }), hillPicture), 42, 28) - 0.4;
     expect(at(0.5)).toBeGreaterThan(0.02);
     expect(at(-0.5)).toBeLessThan(-0.02);
