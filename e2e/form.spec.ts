@@ -5,6 +5,17 @@ import { apart, expect, facet, finger, lay, look, onPhoto, openPhoto, pen, portr
 /** What is laid on the photo of a person needs its faces found first. */
 const FINDING = 60_000;
 
+type Place = { x: number; y: number };
+
+/** Drags from one point of the page to another, with a finger where there is a touch screen. */
+async function drag(page: Page, points: [Place, Place], hasTouch: boolean): Promise<void> {
+  if (hasTouch) return finger(page, points);
+  await page.mouse.move(points[0].x, points[0].y);
+  await page.mouse.down();
+  await page.mouse.move(points[1].x, points[1].y, { steps: 8 });
+  await page.mouse.up();
+}
+
 /** Sets something up on the skin, by touch where there is a touch screen; how many taps that took. */
 async function setUp(page: Page, name: string, hasTouch: boolean): Promise<number> {
   let taps = 0;
@@ -85,14 +96,8 @@ test('a texture is moved by hand, seen through meanwhile, kept as a stroke and e
     return out;
   };
   const before = await seen();
-  const points = [await onPhoto(page, 0.3, 0.22), await onPhoto(page, 0.45, 0.25)];
-  if (hasTouch) await finger(page, points);
-  else {
-    await page.mouse.move(points[0].x, points[0].y);
-    await page.mouse.down();
-    await page.mouse.move(points[1].x, points[1].y, { steps: 8 });
-    await page.mouse.up();
-  }
+  const points: [Place, Place] = [await onPhoto(page, 0.3, 0.22), await onPhoto(page, 0.45, 0.25)];
+  await drag(page, points, hasTouch);
   await settled(page);
   expect(apart(await seen(), before)).toBeGreaterThan(6);
   await expect(page.getByRole('button', { name: 'Undo: Push' })).toBeEnabled();
@@ -179,14 +184,8 @@ test('the cut-out of another picture is corrected by strokes where it lies', asy
   await page.getByRole('switch', { name: 'Correct the cut-out' }).click();
   await page.getByRole('radio', { name: 'Erase', exact: true }).click();
   await expect(page.getByTestId('stroke-line')).toContainText('Erasing from the cut-out');
-  const points = [await onPhoto(page, 0.46, 0.2), await onPhoto(page, 0.54, 0.2)];
-  if (hasTouch) await finger(page, points);
-  else {
-    await page.mouse.move(points[0].x, points[0].y);
-    await page.mouse.down();
-    await page.mouse.move(points[1].x, points[1].y, { steps: 8 });
-    await page.mouse.up();
-  }
+  const points: [Place, Place] = [await onPhoto(page, 0.46, 0.2), await onPhoto(page, 0.54, 0.2)];
+  await drag(page, points, hasTouch);
   await settled(page);
   expect(apart(await look(page, ...hat, 3), before)).toBeGreaterThan(15);
   await page.getByRole('button', { name: 'Remove corrections' }).click();

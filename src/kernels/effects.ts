@@ -71,6 +71,17 @@ function bounded(v: f32, low: f32, high: f32, mirror: i32): f32 {
   return max<f32>(low, min<f32>(high, v));
 }
 
+/** The cosine between a direction and the normal of a height, by the Sobel operator on three rows (a, b, c) and three columns (l, m, r). */
+// @ts-ignore: decorator
+@inline
+function cosineTo(a: usize, b: usize, c: usize, l: usize, m: usize, r: usize, k: f32, x: f32, y: f32, z: f32): f32 {
+  const gx: f32 = f32.load(a + r) + 2 * f32.load(b + r) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(b + l) - f32.load(c + l);
+  const gy: f32 = f32.load(c + l) + 2 * f32.load(c + m) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(a + m) - f32.load(a + r);
+  const nx: f32 = -k * gx;
+  const ny: f32 = -k * gy;
+  return (nx * x + ny * y + z) / sqrt<f32>(1 + nx * nx + ny * ny);
+}
+
 /**
  * Light of a distant lamp on a height field (Filter Effects Level 1, feDiffuseLighting, normals by the Sobel operator, rows and columns at the
  * border repeated): ½·(N·L) / lz, so that level ground is exactly ½. `scale` is the height of one in pixels; lx, ly, lz the direction to the lamp.
@@ -86,11 +97,7 @@ export function relief(height: usize, dst: usize, w: i32, h: i32, scale: f32, lx
       const l = <usize>max<i32>(0, i - 1) << 2;
       const m = <usize>i << 2;
       const r = <usize>min<i32>(w - 1, i + 1) << 2;
-      const gx: f32 = f32.load(a + r) + 2 * f32.load(b + r) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(b + l) - f32.load(c + l);
-      const gy: f32 = f32.load(c + l) + 2 * f32.load(c + m) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(a + m) - f32.load(a + r);
-      const nx: f32 = -k * gx;
-      const ny: f32 = -k * gy;
-      const lit: f32 = (nx * lx + ny * ly + lz) / sqrt<f32>(1 + nx * nx + ny * ny);
+      const lit: f32 = cosineTo(a, b, c, l, m, r, k, lx, ly, lz);
       f32.store(dst + (<usize>(j * w + i) << 2), max<f32>(0, min<f32>(1, lit * gain)));
     }
   }
@@ -258,11 +265,7 @@ export function gloss(height: usize, dst: usize, w: i32, h: i32, scale: f32, hx:
       const l = <usize>max<i32>(0, i - 1) << 2;
       const m = <usize>i << 2;
       const r = <usize>min<i32>(w - 1, i + 1) << 2;
-      const gx: f32 = f32.load(a + r) + 2 * f32.load(b + r) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(b + l) - f32.load(c + l);
-      const gy: f32 = f32.load(c + l) + 2 * f32.load(c + m) + f32.load(c + r) - f32.load(a + l) - 2 * f32.load(a + m) - f32.load(a + r);
-      const nx: f32 = -k * gx;
-      const ny: f32 = -k * gy;
-      const half: f32 = (nx * hx + ny * hy + hz) / sqrt<f32>(1 + nx * nx + ny * ny);
+      const half: f32 = cosineTo(a, b, c, l, m, r, k, hx, hy, hz);
       f32.store(dst + (<usize>(j * w + i) << 2), (half > 1e-6 ? exp1(exponent * ln1(half)) : 0) - level);
     }
   }
