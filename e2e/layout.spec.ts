@@ -129,3 +129,21 @@ test('a picture pasted on the open piece is asked about, and laid as a material'
   await dialog.getByRole('button', { name: 'Add as a material' }).click();
   await expect(page.getByTestId('card-2')).toHaveAccessibleName(/ink · /);
 });
+
+test('the controls of the export stay where they are when its picture comes', { tag: '@phone' }, async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  await settled(page);
+  await page.evaluate(() => {
+    const tops: Set<number> = Object.assign(window, { tops: new Set<number>() }).tops;
+    const watch = () => {
+      const place = document.querySelector('[role="radiogroup"][aria-label="Format"]')?.getBoundingClientRect();
+      if (place?.height) tops.add(place.top);
+      requestAnimationFrame(watch);
+    };
+    watch();
+  });
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await expect(page.getByRole('img', { name: 'The old keeper' })).toBeVisible();
+  await page.waitForTimeout(300);
+  expect(await page.evaluate(() => [...(window as unknown as { tops: Set<number> }).tops])).toHaveLength(1);
+});

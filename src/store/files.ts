@@ -76,8 +76,15 @@ export function pickFiles(accept: string, multiple = false): Promise<File[]> {
     input.type = 'file';
     input.accept = accept;
     input.multiple = multiple;
-    input.onchange = () => resolve([...(input.files ?? [])]);
-    input.oncancel = () => resolve([]);
+    input.hidden = true;
+    const take = (files: File[]) => {
+      input.remove();
+      resolve(files);
+    };
+    input.onchange = () => take([...(input.files ?? [])]);
+    input.oncancel = () => take([]);
+    // Outside the document the browser may drop the input while its dialog is open, and what is chosen never arrives.
+    document.body.append(input);
     input.click();
   });
 }

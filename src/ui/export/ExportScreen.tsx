@@ -77,9 +77,12 @@ export function ExportScreen({ id }: { id: string }) {
             minHeight: 200,
           }}
         >
-          {picture ? (
-            <img src={picture} alt={piece.name} style={{ maxWidth: '100%', maxHeight: tall, boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
-          ) : null}
+          {/* The picture has its place before it comes, so that nothing below moves under a finger. */}
+          <div style={{ width: `min(100%, ${(tall * size.width) / size.height}px)`, aspectRatio: size.width / size.height }}>
+            {picture ? (
+              <img src={picture} alt={piece.name} style={{ display: 'block', width: '100%', height: '100%', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
+            ) : null}
+          </div>
         </View>
         <View style={{ flexGrow: 1, flexBasis: 320, gap: 4 }}>
           <TextInput
