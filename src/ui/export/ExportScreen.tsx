@@ -80,7 +80,11 @@ export function ExportScreen({ id }: { id: string }) {
           {/* The picture has its place before it comes, so that nothing below moves under a finger. */}
           <div style={{ width: `min(100%, ${(tall * size.width) / size.height}px)`, aspectRatio: size.width / size.height }}>
             {picture ? (
-              <img src={picture} alt={piece.name} style={{ display: 'block', width: '100%', height: '100%', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }} />
+              <img
+                src={picture}
+                alt={piece.name}
+                style={{ display: 'block', width: '100%', height: '100%', boxShadow: '0 1px 6px rgba(0,0,0,0.35)' }}
+              />
             ) : null}
           </div>
         </View>
