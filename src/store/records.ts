@@ -20,6 +20,8 @@ const cardSchema = z.object({
 });
 export type PieceCard = z.output<typeof cardSchema>;
 
+/** What the keys of a piece's proofs begin with. */
+export const proofsOf = (id: string) => `proof:${id}:`;
 const pieceKey = (id: string) => `piece:${id}`;
 const cardKey = (id: string) => `card:${id}`;
 const idsOf = (keys: string[], prefix: string) => keys.filter((key) => key.startsWith(prefix)).map((key) => key.slice(prefix.length));
@@ -166,7 +168,8 @@ export function markDeleted(id: string, deleted: number | undefined): Promise<vo
 
 /** Removes a piece for good, and pictures that no other piece or material uses. */
 export async function removePiece(id: string): Promise<void> {
-  await withLock(pieceKey(id), () => removeKeys([pieceKey(id), cardKey(id), `history:${id}`]));
+  const proofs = (await allKeys()).filter((key) => key.startsWith(proofsOf(id)));
+  await withLock(pieceKey(id), () => removeKeys([pieceKey(id), cardKey(id), `history:${id}`, ...proofs]));
   await sweep(usedByPieces);
 }
 
@@ -179,6 +182,12 @@ async function usedByPieces(): Promise<string[] | null> {
     const piece = await loadPiece(id).catch(() => 'unreadable' as const);
     if (piece === 'unreadable') return null;
     if (piece) used.push(...picturesOf(piece));
+  }
+  // A state that is kept as a proof needs its pictures too.
+  for (const text of Object.values(await readTexts((await allKeys()).filter((key) => key.startsWith('proof:'))))) {
+    const proof = z.object({ piece: pieceSchema }).safeParse(parsed(text));
+    if (!proof.success) return null;
+    used.push(...picturesOf(proof.data.piece));
   }
   return used;
 }
@@ -198,7 +207,8 @@ export async function usesOf(id: string): Promise<string[]> {
 export async function sizesOf(ids: string[]): Promise<Record<string, number>> {
   const sizes: Record<string, number> = {};
   for (const id of ids) {
-    const texts = await readTexts([pieceKey(id), cardKey(id), `history:${id}`]);
+    const proofs = (await allKeys()).filter((key) => key.startsWith(proofsOf(id)));
+    const texts = await readTexts([pieceKey(id), cardKey(id), `history:${id}`, ...proofs]);
     const piece = await loadPiece(id).catch(() => null);
     const pictures = piece ? await readTexts([...new Set(picturesOf(piece))].map((key) => `picture:${key}`)) : {};
     sizes[id] = [...Object.values(texts), ...Object.values(pictures)].reduce((sum, text) => sum + (text?.length ?? 0), 0);

@@ -90,6 +90,10 @@ export const words = {
     piece: 'Piece',
     theSampleCouldNotBe: 'The sample could not be read from the server; start it again and retry.',
   },
+  proofs: {
+    goBackTo: (name: string) => `Go back to ${name}`,
+    numbered: (n: number) => `Proof ${n}`,
+  },
   ready: {
     removeASpot: 'Remove a spot',
     findTheSource: 'Find the source',

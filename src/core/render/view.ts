@@ -6,6 +6,8 @@ type Rgb = [number, number, number];
 export type View =
   | { kind: 'piece' }
   | { kind: 'photo' }
+  /** All coats on mid grey, without the photo. */
+  | { kind: 'texture' }
   | { kind: 'without'; coat: string }
   | { kind: 'alone'; coat: string }
   /** One coat at full strength on a plain ground. The coats below show faintly through the ground. */

@@ -10,6 +10,7 @@ import {
 } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import { router } from 'expo-router';
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { modeById } from '@/core/blend';
 import { indexOf, moveCoat } from '@/core/piece/edits';
@@ -73,6 +74,11 @@ export function Rail({ compact }: { compact?: boolean }) {
       {kept.coats.length > 0 ? (
         <Begin compact={compact} onPress={() => openFacet('finish')}>
           {words.finish.title}
+        </Begin>
+      ) : null}
+      {kept.coats.length > 0 ? (
+        <Begin compact={compact} onPress={() => router.navigate(`/piece/${kept.id}/compare`)}>
+          {words.compare.title}
         </Begin>
       ) : null}
       {kept.coats.length === 0 ? (

@@ -26,7 +26,12 @@ export interface Tool {
  * Pointers on the picture: one works with the tool (or pans), two pinch and pan, the wheel zooms, Space pans. Raw pointer events, because
  * a brush needs every coalesced point and the pen's pressure.
  */
-export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | null, onHover: (point: ToolPoint | null) => void): void {
+export function useGestures(
+  place: RefObject<HTMLElement | null>,
+  tool: Tool | null,
+  onHover: (point: ToolPoint | null) => void,
+  viewport: typeof useViewport = useViewport,
+): void {
   const latest = useRef({ tool, onHover });
   useEffect(() => void (latest.current = { tool, onHover }));
 
@@ -40,7 +45,7 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
     let alone: ToolPoint | null = null;
     let resting = false;
     let space = false;
-    const view = () => useViewport.getState();
+    const view = () => viewport.getState();
 
     const point = (e: PointerEvent): ToolPoint => {
       const box = element.getBoundingClientRect();
@@ -146,5 +151,5 @@ export function useGestures(place: RefObject<HTMLElement | null>, tool: Tool | n
       window.removeEventListener('keydown', key);
       window.removeEventListener('keyup', key);
     };
-  }, [place]);
+  }, [place, viewport]);
 }

@@ -1,4 +1,4 @@
-import { create } from 'zustand';
+import { create, type StoreApi, type UseBoundStore } from 'zustand';
 
 export interface Viewport {
   /** CSS pixels of the place where the picture lies. */
@@ -11,7 +11,7 @@ export interface Viewport {
   y: number;
 }
 
-interface ViewportState extends Viewport {
+export interface ViewportState extends Viewport {
   photo: { width: number; height: number };
   set(change: Partial<Viewport>): void;
   /** Another size of the place: with the window's the picture is fitted anew, else it stays where it is on the screen, under what has opened over it. */
@@ -40,43 +40,48 @@ export const toView = (v: Viewport, zoom: number, x: number, y: number): [number
   (y - v.y) * zoom + v.height / 2,
 ];
 
-export const useViewport = create<ViewportState>((set, get) => {
-  const kept = (x: number, y: number) => {
-    const { photo } = get();
-    return { x: Math.min(photo.width, Math.max(0, x)), y: Math.min(photo.height, Math.max(0, y)) };
-  };
-  return {
-    width: 0,
-    height: 0,
-    zoom: null,
-    x: 0,
-    y: 0,
-    photo: { width: 1, height: 1 },
-    set: (change) => set(change),
-    resize(width, height, isWindow) {
-      const v = get();
-      if (isWindow || v.width === 0 || v.height === 0) return set({ width, height });
-      const zoom = zoomOf(v);
-      const [x, y] = [v.x + (width - v.width) / 2 / zoom, v.y + (height - v.height) / 2 / zoom];
-      const { photo } = v;
-      const near = (a: number, b: number) => Math.abs(a - b) * zoom < 0.5;
-      const isFitted = Math.abs(fitZoom({ width, height }, photo) / zoom - 1) < 1e-6 && near(x, photo.width / 2) && near(y, photo.height / 2);
-      set(isFitted ? { width, height, zoom: null, x: photo.width / 2, y: photo.height / 2 } : { width, height, zoom, x, y });
-    },
-    fit: (photo = get().photo) => set({ photo, zoom: null, x: photo.width / 2, y: photo.height / 2 }),
-    actual: () => set({ zoom: 1 / (window.devicePixelRatio || 1) }),
-    zoomAt(factor, px, py) {
-      const v = get();
-      const from = zoomOf(v);
-      const least = Math.min(fitZoom(v, v.photo), 0.05);
-      const to = Math.min(16, Math.max(least, from * factor));
-      const [x, y] = toPhoto(v, from, px, py);
-      set({ zoom: to, ...kept(x - (px - v.width / 2) / to, y - (py - v.height / 2) / to) });
-    },
-    pan(dx, dy) {
-      const v = get();
-      const zoom = zoomOf(v);
-      set({ zoom, ...kept(v.x - dx / zoom, v.y - dy / zoom) });
-    },
-  };
-});
+/** A view of its own, for a place that shows pictures. */
+export const createViewport = (): UseBoundStore<StoreApi<ViewportState>> =>
+  create<ViewportState>((set, get) => {
+    const kept = (x: number, y: number) => {
+      const { photo } = get();
+      return { x: Math.min(photo.width, Math.max(0, x)), y: Math.min(photo.height, Math.max(0, y)) };
+    };
+    return {
+      width: 0,
+      height: 0,
+      zoom: null,
+      x: 0,
+      y: 0,
+      photo: { width: 1, height: 1 },
+      set: (change) => set(change),
+      resize(width, height, isWindow) {
+        const v = get();
+        if (isWindow || v.width === 0 || v.height === 0) return set({ width, height });
+        const zoom = zoomOf(v);
+        const [x, y] = [v.x + (width - v.width) / 2 / zoom, v.y + (height - v.height) / 2 / zoom];
+        const { photo } = v;
+        const near = (a: number, b: number) => Math.abs(a - b) * zoom < 0.5;
+        const isFitted = Math.abs(fitZoom({ width, height }, photo) / zoom - 1) < 1e-6 && near(x, photo.width / 2) && near(y, photo.height / 2);
+        set(isFitted ? { width, height, zoom: null, x: photo.width / 2, y: photo.height / 2 } : { width, height, zoom, x, y });
+      },
+      fit: (photo = get().photo) => set({ photo, zoom: null, x: photo.width / 2, y: photo.height / 2 }),
+      actual: () => set({ zoom: 1 / (window.devicePixelRatio || 1) }),
+      zoomAt(factor, px, py) {
+        const v = get();
+        const from = zoomOf(v);
+        const least = Math.min(fitZoom(v, v.photo), 0.05);
+        const to = Math.min(16, Math.max(least, from * factor));
+        const [x, y] = toPhoto(v, from, px, py);
+        set({ zoom: to, ...kept(x - (px - v.width / 2) / to, y - (py - v.height / 2) / to) });
+      },
+      pan(dx, dy) {
+        const v = get();
+        const zoom = zoomOf(v);
+        set({ zoom, ...kept(v.x - dx / zoom, v.y - dy / zoom) });
+      },
+    };
+  });
+
+/** The bench's view. */
+export const useViewport = createViewport();

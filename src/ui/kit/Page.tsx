@@ -10,11 +10,13 @@ interface PageProps {
   aside?: ReactNode;
   /** A page to read, without controls: it takes the keyboard itself, so that arrows scroll it. */
   isText?: boolean;
+  /** What it shows fills the screen instead of being scrolled. */
+  fills?: boolean;
   children: ReactNode;
 }
 
 /** A screen that scrolls under its title. */
-export function Page({ title, back, aside, isText, children }: PageProps) {
+export function Page({ title, back, aside, isText, fills, children }: PageProps) {
   const c = useColours();
   return (
     <View style={{ flex: 1, backgroundColor: c.chrome }}>
@@ -44,12 +46,16 @@ export function Page({ title, back, aside, isText, children }: PageProps) {
         <View style={{ flex: 1 }} />
         {aside}
       </View>
-      <ScrollView
-        {...(isText ? { tabIndex: 0 } : {})}
-        contentContainerStyle={{ padding: 16, paddingBottom: 48, width: '100%', maxWidth: 1240, alignSelf: 'center', gap: 16 }}
-      >
-        {children}
-      </ScrollView>
+      {fills ? (
+        <View style={{ flex: 1, minHeight: 0 }}>{children}</View>
+      ) : (
+        <ScrollView
+          {...(isText ? { tabIndex: 0 } : {})}
+          contentContainerStyle={{ padding: 16, paddingBottom: 48, width: '100%', maxWidth: 1240, alignSelf: 'center', gap: 16 }}
+        >
+          {children}
+        </ScrollView>
+      )}
       <Notices />
     </View>
   );

@@ -54,6 +54,8 @@ class Compiler {
   private compileView(view: View): number {
     const { piece, photo, builder } = this;
     if (view.kind === 'photo') return photo;
+    if (view.kind === 'texture')
+      return this.stack(piece.coats.filter(takesPart), builder.add('grey', {}, { inputs: { mask: builder.add('even', { value: 0.5 }) } }));
     if (view.kind === 'alone' || view.kind === 'mask') {
       const coat = piece.coats.find((c) => c.id === view.coat);
       if (coat) return view.kind === 'mask' ? builder.add('grey', {}, { inputs: { mask: this.maskWithin(coat) } }) : this.alone(coat);
@@ -90,8 +92,8 @@ class Compiler {
     return some.filter(takesPart);
   }
 
-  /** The photo with coats on it. */
-  private stack(coats: readonly Coat[]): number {
+  /** The photo, or another ground, with coats on it. */
+  private stack(coats: readonly Coat[], ground = this.photo): number {
     return coats.reduce((below, coat, i) => {
       const around = this.surroundings(below, [coat.id]);
       return compileCoat(
@@ -100,7 +102,7 @@ class Compiler {
         { mask: compileMask(this.builder, coat, this.frame, around), guards: this.piece.guards, under: coats.slice(0, i) },
         around,
       );
-    }, this.photo);
+    }, ground);
   }
 
   private result(coats: readonly Coat[]): number {
