@@ -11,7 +11,6 @@ import { openPiece } from '@/store/session';
 import { Act } from '../kit/Act';
 import { Choice } from '../kit/Choice';
 import { Page } from '../kit/Page';
-import { Pick } from '../kit/Pick';
 import { words } from '../words';
 import { FEWEST, MOST, shownOf, useCompare, useCompareView } from './compareStore';
 import { Panes, type NamedStage } from './Panes';
@@ -53,11 +52,22 @@ export function CompareScreen({ id }: { id: string }) {
   const back = { label: words.export.backToTheBench, go: () => router.dismissTo(`/piece/${id}`) };
   const next = ids.find((one) => !shown.includes(one));
   const pick = (i: number, stage: string) => set({ shown: shown.map((one, k) => (k === i ? stage : one)) });
+  const fitted = useCompareView((s) => s.zoom === null);
+  const { fit, actual } = useCompareView.getState();
   return (
-    <Page title={words.compare.titleOf(name)} back={back} fills>
-      {panes.length > 0 ? <Panes stages={panes} way={way} gain={Number(gain)} /> : <View style={{ flex: 1 }} />}
+    <Page
+      title={words.compare.titleOf(name)}
+      back={back}
+      aside={
+        <Act plain onPress={() => (fitted ? actual() : fit())}>
+          {fitted ? words.compare.actual : words.compare.fit}
+        </Act>
+      }
+      fills
+    >
+      {panes.length > 0 ? <Panes stages={panes} offered={stages} way={way} gain={Number(gain)} onPick={pick} /> : <View style={{ flex: 1 }} />}
       <div className="dx-compare-controls">
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 }}>
+        <View style={row}>
           <Choice
             bare
             label={words.compare.way}
@@ -80,24 +90,6 @@ export function CompareScreen({ id }: { id: string }) {
               onChange={(v) => set({ gain: v })}
             />
           ) : null}
-          <Act plain onPress={() => useCompareView.getState().fit()}>
-            {words.compare.fit}
-          </Act>
-          <Act plain onPress={() => useCompareView.getState().actual()}>
-            {words.compare.actual}
-          </Act>
-        </View>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 14 }}>
-          {panes.map((pane, i) => (
-            <Pick
-              key={i}
-              label={String(i + 1)}
-              says={words.compare.pictureNumber(i + 1)}
-              value={pane.id}
-              options={stages.map((stage) => ({ value: stage.id, label: stage.name }))}
-              onPick={(stage) => pick(i, stage)}
-            />
-          ))}
           {way === 'side' && shown.length < MOST && next ? (
             <Act onPress={() => set({ shown: [...shown, next] })}>{words.compare.addAPicture}</Act>
           ) : null}
@@ -112,3 +104,5 @@ export function CompareScreen({ id }: { id: string }) {
     </Page>
   );
 }
+
+const row = { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 6 } as const;

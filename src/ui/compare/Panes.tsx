@@ -12,6 +12,14 @@ export interface NamedStage extends Stage {
   name: string;
 }
 
+interface PanesProps {
+  stages: readonly NamedStage[];
+  /** All states that can be shown. */
+  offered: readonly NamedStage[];
+  /** Another state in place of one that is shown. */
+  onPick(index: number, id: string): void;
+}
+
 const nothing = () => undefined;
 
 /** A place for pictures that is panned, pinched and zoomed together with all others. */
@@ -47,30 +55,54 @@ function Place({ label, measures, children }: { label: string; measures: boolean
 }
 
 /** The states side by side, wiped against each other, or what is different between two of them. */
-export function Panes({ stages, way, gain }: { stages: readonly NamedStage[]; way: CompareWay; gain: number }) {
+export function Panes({ way, gain, ...rest }: PanesProps & { way: CompareWay; gain: number }) {
+  const { stages } = rest;
   const { width, height } = pieceSize(stages[0].piece);
   useEffect(() => useCompareView.getState().fit({ width, height }), [width, height]);
-  if (way === 'wipe') return <Wiped stages={stages} />;
-  if (way === 'difference') return <Difference stages={stages} gain={gain} />;
-  const isWide = width > height;
+  if (way === 'wipe') return <Wiped {...rest} />;
+  if (way === 'difference') return <Difference {...rest} gain={gain} />;
   return (
-    <div className={`dx-compared dx-compared-${stages.length} ${isWide ? 'dx-lying' : ''}`} style={grid}>
+    <div className={`dx-compared dx-compared-${stages.length} ${width > height ? 'dx-lying' : ''}`} style={grid}>
       {stages.map((stage, i) => (
         <Place key={i} label={words.compare.shows(i + 1, stage.name)} measures={i === 0}>
           <Pane stage={stage} />
-          <Name side="left">{stage.name}</Name>
+          <State index={i} side="left" isAlone {...rest} />
         </Place>
       ))}
     </div>
   );
 }
 
-function Name({ side, children }: { side: 'left' | 'right'; children: string }) {
+/** The name of a state on its picture, by which another is chosen. */
+function State({ index, side, isAlone, stages, offered, onPick }: PanesProps & { index: number; side: 'left' | 'right'; isAlone?: boolean }) {
   const c = useColours();
-  return <span style={{ ...name, [side]: 6, background: c.chrome, color: c.ink, fontFamily: SANS_MEDIUM }}>{children}</span>;
+  return (
+    <select
+      data-handle
+      aria-label={words.compare.pictureNumber(index + 1)}
+      value={stages[index].id}
+      onChange={(e) => onPick(index, e.target.value)}
+      style={{
+        ...name,
+        [side]: 6,
+        maxWidth: isAlone ? 'calc(100% - 12px)' : '46%',
+        background: c.chrome,
+        color: c.ink,
+        fontFamily: SANS_MEDIUM,
+        borderColor: c.quiet,
+      }}
+    >
+      {offered.map((stage) => (
+        <option key={stage.id} value={stage.id}>
+          {stage.name}
+        </option>
+      ))}
+    </select>
+  );
 }
 
-function Wiped({ stages: [left, right] }: { stages: readonly NamedStage[] }) {
+function Wiped(props: PanesProps) {
+  const [left, right] = props.stages;
   const [at, setAt] = useState(0.5);
   const to = (share: number) => setAt(Math.min(1, Math.max(0, share)));
   const move = (e: PointerEvent<HTMLDivElement>) => {
@@ -105,14 +137,15 @@ function Wiped({ stages: [left, right] }: { stages: readonly NamedStage[] }) {
       >
         <div style={edge} />
       </div>
-      <Name side="left">{left.name}</Name>
-      <Name side="right">{right.name}</Name>
+      <State index={0} side="left" {...props} />
+      <State index={1} side="right" {...props} />
     </Place>
   );
 }
 
 /** |a − b|, multiplied: the browser lays one canvas on the other with the standard's blend mode "difference". */
-function Difference({ stages: [a, b], gain }: { stages: readonly NamedStage[]; gain: number }) {
+function Difference({ gain, ...props }: PanesProps & { gain: number }) {
+  const [a, b] = props.stages;
   const c = useColours();
   return (
     <>
@@ -121,6 +154,8 @@ function Difference({ stages: [a, b], gain }: { stages: readonly NamedStage[]; g
           <Pane stage={a} />
           <Pane stage={b} style={{ mixBlendMode: 'difference' }} />
         </div>
+        <State index={0} side="left" {...props} />
+        <State index={1} side="right" {...props} />
       </Place>
       <div aria-hidden style={{ ...scale, color: c.ink, fontFamily: SANS }}>
         <span>{words.compare.same}</span>
@@ -141,7 +176,16 @@ const frame: CSSProperties = {
   userSelect: 'none',
 };
 const grid: CSSProperties = { flex: 1, minHeight: 0, display: 'grid', gap: 2 };
-const name: CSSProperties = { position: 'absolute', top: 6, padding: '2px 8px', fontSize: 13, borderRadius: 2, maxWidth: '45%' };
+const name: CSSProperties = {
+  position: 'absolute',
+  top: 6,
+  minHeight: 44,
+  padding: '0 8px',
+  fontSize: 14,
+  border: '1px solid',
+  borderRadius: 2,
+  textOverflow: 'ellipsis',
+};
 const grip: CSSProperties = { position: 'absolute', top: 0, bottom: 0, width: 44, marginLeft: -22, cursor: 'ew-resize', touchAction: 'none' };
 const edge: CSSProperties = { position: 'absolute', top: 0, bottom: 0, left: 21, width: 2, background: '#fff', boxShadow: '0 0 0 1px #0008' };
 const scale: CSSProperties = { display: 'flex', alignItems: 'center', gap: 8, padding: '6px 14px', fontSize: 13 };

@@ -36,9 +36,7 @@ export function Proofs() {
   return (
     <View style={{ gap: 6 }}>
       <div role="group" aria-label={words.compare.proofs} style={row}>
-        <Act icon="plus" onPress={() => setNaming(nextName())}>
-          {words.compare.keepProof}
-        </Act>
+        <Act onPress={() => setNaming(nextName())}>{words.compare.keepProof}</Act>
         {list.length === 0 ? <Text style={{ color: c.quiet, flexShrink: 1 }}>{words.compare.whatAProofIs}</Text> : null}
         {list.map((proof) => {
           const on = open?.id === proof.id;
