@@ -95,17 +95,29 @@ export async function decodeFile(file: string, write: (at: number, bytes: Uint8A
   };
 }
 
-/** Writes RGBA8 pixels by the ending of the name: .png, .jpg or .webp. An opaque picture is written without alpha. */
-export async function writePicture(file: string, pixels: Uint8Array, width: number, height: number): Promise<void> {
-  const image = sharp(pixels, { raw: { width, height, channels: 4 } });
+/** Pixels to be written: RGBA8, or RGBA16 in the machine's order of bytes when `deep`. */
+export interface Drawn {
+  pixels: Uint8Array;
+  width: number;
+  height: number;
+  deep?: boolean;
+}
+
+/** Writes pixels by the ending of the name: .png, .jpg, .webp or .tif. An opaque picture is written without alpha. */
+export async function writePicture(file: string, { pixels, width, height, deep = false }: Drawn): Promise<void> {
+  const values = deep ? new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.length / 2) : pixels;
+  const image = sharp(values, { raw: { width, height, channels: 4 } });
+  const most = deep ? 65535 : 255;
   let clear = false;
-  for (let i = 3; i < pixels.length && !clear; i += 4) clear = pixels[i] < 255;
+  for (let i = 3; i < values.length && !clear; i += 4) clear = values[i] < most;
   if (!clear) image.removeAlpha();
+  if (deep) image.toColourspace('rgb16');
   const ending = path.extname(file).toLowerCase();
   // Optimal Huffman tables would keep all coefficients of the picture in memory, 144 MB at 24 megapixels, to save a twentieth of the file.
   if (ending === '.jpg' || ending === '.jpeg')
     image.flatten({ background: '#fff' }).jpeg({ quality: 92, chromaSubsampling: '4:4:4', optimizeCoding: false });
   else if (ending === '.webp') image.webp({ quality: 92 });
+  else if (/^\.tiff?$/.test(ending)) image.tiff({ compression: 'deflate', predictor: 'horizontal' });
   else image.png();
   // Written beside its place first, so that a failure leaves what was there.
   const part = `${file}.part`;
@@ -118,6 +130,14 @@ export async function writePicture(file: string, pixels: Uint8Array, width: numb
   }
 }
 
-export function checkOutputName(file: string): void {
-  if (!/\.(png|jpe?g|webp)$/i.test(file)) throw new Refused(`The result must be named .png, .jpg or .webp, not ${path.basename(file)}.`);
+/** @throws Refused for an ending that is not written, or that does not hold so many bits a channel. */
+export function checkOutputName(file: string, deep = false): void {
+  if (!/\.(png|jpe?g|webp|tiff?)$/i.test(file)) throw new Refused(`The result must be named .png, .jpg, .webp or .tif, not ${path.basename(file)}.`);
+  if (deep && !/\.(png|tiff?)$/i.test(file)) throw new Refused(`Only .png and .tif hold 16 bits; name the result so, not ${path.basename(file)}.`);
+}
+
+/** Reads how many bits a channel are asked for. @throws Refused for any but 8 and 16. */
+export function isDeep(bits: string): boolean {
+  if (bits !== '8' && bits !== '16') throw new Refused(`--bits is 8 or 16, not ${bits}.`);
+  return bits === '16';
 }

@@ -40,5 +40,5 @@ export async function makeMaterial(
     .extract({ left, top, width, height })
     .raw()
     .toBuffer();
-  await writePicture(out, cut, width, height);
+  await writePicture(out, { pixels: cut, width, height });
 }

@@ -22,7 +22,7 @@ test('a bad file gets one clear sentence and changes nothing', { tag: '@phone' }
     .toBuffer();
   damaged.fill(7, 60, damaged.length - 20);
   const cases: [string, Buffer, RegExp][] = [
-    ['letter.txt', Buffer.from('Dear keeper'), /“letter.txt” is not a PNG, JPEG or WebP picture/],
+    ['letter.txt', Buffer.from('Dear keeper'), /“letter.txt” is not a PNG, JPEG, WebP, AVIF or TIFF picture/],
     ['half.jpg', good.subarray(0, good.length / 2), /“half.jpg” is cut short/],
     ['huge.png', huge, /sides of up to 30000 pixels can be opened/],
     ['shot.cr2', Buffer.from('II*\0raw'), /“shot.cr2” is a camera’s raw file/],

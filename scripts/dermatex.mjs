@@ -1,3 +1,4 @@
+#!/usr/bin/env node
 // The command line: builds what it needs, then runs it.
 import { spawnSync } from 'node:child_process';
 import { ensureInstalled } from './install.mjs';

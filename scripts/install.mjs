@@ -27,6 +27,11 @@ export function ensureChromium() {
   return find();
 }
 
+/** Debian's GNU parallel, by which a batch is spread; its test is left out where it cannot be installed. */
+export function ensureParallel() {
+  if (!existsSync('/usr/bin/parallel')) install('GNU parallel', ['parallel']);
+}
+
 /** Firefox ESR and WebKitGTK for npm run browsers. */
 export function ensureBrowsers() {
   const programs = ['/usr/bin/firefox-esr', '/usr/bin/WebKitWebDriver', '/usr/bin/Xvfb'];

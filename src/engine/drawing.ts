@@ -7,6 +7,8 @@ export interface Drawing {
   piece: Pick<Piece, 'coats' | 'strength' | 'photo' | 'ready' | 'guards'>;
   /** Nothing beyond the photo's edges instead of the edges extended. */
   clear?: boolean;
+  /** 16 bits a channel, of the photo too where its file has them. */
+  deep?: boolean;
   /** What is clipped is painted over. */
   clipping?: boolean;
   region: Region;

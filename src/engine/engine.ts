@@ -1,3 +1,4 @@
+import type { Size } from '../core/image/motion';
 import { levelUpTo, pixelBytes, type Picture } from '../core/image/picture';
 import { NO_ROOM } from '../core/image/tile';
 import type { Border } from '../core/materials/fitting/border';
@@ -7,7 +8,7 @@ import { pieceSize } from '../core/ready/geometry';
 import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
-import { postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
+import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
 import { Forms } from './forms';
 import { Guardian, type Find, type FinderInput } from './guards';
@@ -16,7 +17,7 @@ import { Ahead } from './ahead';
 import { Keeper } from './keeper';
 import { UnchangedMeter } from './unchanged';
 import { Nudges } from './nudges';
-import { Library, type Decoded } from './library';
+import { highKey, Library, type Decoded } from './library';
 import type { Pool } from './pool';
 import { Resolver } from './resolver';
 import { Lost, orStopped } from './stopping';
@@ -85,6 +86,7 @@ export class Engine {
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
     this.resolver = new Resolver(this.library, this.guards, this.forms, this.nudges, this.tables, this.surveyor, {
       photo: (key, spots) => this.readied({ key }, spots),
+      deepPhoto: (key, spots) => this.deepPhoto(key, spots),
       own: (key, fitting) => this.own(key, fitting),
     });
     this.unchanged = new UnchangedMeter(
@@ -107,13 +109,31 @@ export class Engine {
     return this.pool.shared ? 384 : 256;
   }
 
+  /** Forgets a photo that is not drawn any more. */
+  dropPhoto(key: string): void {
+    this.library.dropPhoto(key);
+  }
+
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
-    return this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+    const high = this.library.get(highKey(ref.key));
+    return high ? Promise.resolve(high) : this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
+  }
+
+  /** The photo with 16 bits a channel, as its high and its low bytes; without low ones where its file has only 8, or spots are taken out of it. */
+  private async deepPhoto(key: string, spots: readonly Spot[] = []): Promise<{ picture: Picture; low?: Picture }> {
+    if (spots.length > 0) return { picture: await this.readied({ key }, spots) };
+    const { high, low } = await this.library.halves(key, () => this.options.decode(key, true));
+    return high ? { picture: high, low } : { picture: await this.photo({ key }) };
   }
 
   /** Whether data is missing in a JPEG file, which a decoder fills with grey. */
   async lacksData(file: Blob): Promise<boolean> {
     return (await this.pool.call<boolean | null>({ call: 'lacks', file })) === true;
+  }
+
+  /** Decodes a TIFF, which no browser does, and gives its size. @throws Error when it cannot be decoded. */
+  sizeOf(file: Blob): Promise<Size> {
+    return this.pool.call<Size>({ call: 'sizeOf', file });
   }
 
   /** The photo at the largest of its levels that a finder wants. */
@@ -171,7 +191,7 @@ export class Engine {
   }
 
   /**
-   * Draws a region and hands its RGBA8 pixels to `use`. They are a view into shared memory that the next drawing overwrites: copy what is
+   * Draws a region and hands its pixels to `use`: RGBA8, or RGBA16 in the machine's order of bytes when it is deep. They are a view into shared memory that the next drawing overwrites: copy what is
    * to be kept. @throws Cancelled when stopped.
    */
   async draw<T>(drawing: Drawing, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions = {}): Promise<T> {
@@ -234,11 +254,11 @@ export class Engine {
   }
 
   /** Compiles a drawing, loads what it needs and gives its nodes their keys. */
-  private async plan({ piece, region, scale, view, tile = TILE, clear, clipping }: Drawing, quick: boolean): Promise<Plan> {
-    const graph = compile(piece, view, clear);
+  private async plan({ piece, region, scale, view, tile = TILE, clear, clipping, deep }: Drawing, quick: boolean): Promise<Plan> {
+    const graph = compile(piece, view, clear, deep);
     const frame = pieceSize(piece);
     await this.resolver.resolve(graph, { piece, frame, scale, quick });
-    const plan: Plan = { graph, frame, scale, region, tile, clipping };
+    const plan: Plan = { graph, frame, scale, region, tile, clipping, deep };
     // A worker's memory holds a tile with its halo several times.
     if (tile > TILE) plan.tile = Math.min(tile, tileFor(reachesOf(graph, unitOfPlan(plan)).deepest));
     return plan;
@@ -261,7 +281,7 @@ export class Engine {
     const free = await this.ahead.draw(plan, options);
     const release = keeps ? this.keeper.keep(plan, chosen) : () => undefined;
     try {
-      return await this.pool.draw(postedPlan(plan), () => this.room(width * height * 4), use, options);
+      return await this.pool.draw(postedPlan(plan), () => this.room(width * height * bytesOfPlan(plan)), use, options);
     } finally {
       release();
       free();

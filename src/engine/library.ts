@@ -89,6 +89,31 @@ export class Library {
     });
   }
 
+  /** A photo of 16 bits as two pictures of 8: its high bytes and its low ones. Nothing where its file has only 8 bits. */
+  async halves(key: string, decode: () => Promise<Decoded>): Promise<{ high?: Picture; low?: Picture }> {
+    const [high, low] = [this.get(highKey(key)), this.get(lowKey(key))];
+    if (high && low) return { high, low };
+    const decoded = await decode();
+    const { width, height, deep = false } = decoded;
+    const whole = pictureBytes(width, height, this.levels, deep);
+    const from = this.pool.heap.take(whole);
+    try {
+      await decoded.place(from);
+      if (!deep) return {};
+      const picture = pictureAt(from, width, height, this.levels, true);
+      if (picture.levels.length > 1) await this.pool.everywhere({ call: 'levels', picture });
+      const rooms = [this.room(width, height), this.room(width, height)];
+      const [first, second] = rooms.map(({ at }) => pictureAt(at, width, height, this.levels));
+      await this.pool.everywhere({ call: 'split', from: picture, high: first, low: second });
+      return {
+        high: this.keep(highKey(key), first, rooms[0].at, rooms[0].bytes),
+        low: this.keep(lowKey(key), second, rooms[1].at, rooms[1].bytes),
+      };
+    } finally {
+      this.pool.heap.give(from);
+    }
+  }
+
   /** An imported picture as a material: with as many bits as it has, made to fit. */
   own(key: string, fitting: Fitting | undefined, decode: () => Promise<Decoded>): Promise<Picture> {
     return this.once(ownKey(key, fitting), async () => {
@@ -208,6 +233,13 @@ export class Library {
     this.held.drop(key);
   }
 
+  /** Forgets a photo, as it is and without its spots. */
+  dropPhoto(key: string): void {
+    for (const prefix of [`picture:${key}`, highKey(key), lowKey(key), `mended:${key}:`])
+      for (const entry of this.held.entriesOf(prefix)) this.drop(entry.key);
+    for (const name of this.mendedInPlace) if (name.startsWith(`mended:${key}:`)) this.mendedInPlace.delete(name);
+  }
+
   /** Forgets everything; what is wanted is loaded again. */
   clear(): void {
     this.held.clear();
@@ -241,6 +273,9 @@ export class Library {
   }
 }
 
+/** Under what the high bytes of a photo of 16 bits are kept. */
+export const highKey = (key: string): string => `high:${key}`;
+const lowKey = (key: string): string => `low:${key}`;
 const ownKey = (key: string, fitting?: Fitting) => `own:${key}:${fitting && !isNeutral(fitting) ? JSON.stringify(fitting) : ''}`;
 
 export function materialKey({ id, seed, params, width, height, aspect, part = 'look' }: MaterialRequest): string {

@@ -1,6 +1,6 @@
 import { Heap } from '../core/image/heap';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
-import type { Plan } from '../core/render/plan';
+import { bytesOfPlan, type Plan } from '../core/render/plan';
 import { CONTROL_WORDS, SCRATCH_BYTES, type Call, type FromWorker, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
 import { drawPrivate, drawShared, type TilePool, type TileWorker, type Listeners, type TileOptions } from './tiles';
@@ -273,7 +273,7 @@ export class Pool implements TilePool {
       if (!this.machine) return use(await drawPrivate(this, plan, options), 0);
       const at = target();
       await drawShared(this, this.machine, plan, at, options);
-      return use(this.machine.bytes.subarray(at, at + plan.region.width * plan.region.height * 4), at);
+      return use(this.machine.bytes.subarray(at, at + plan.region.width * plan.region.height * bytesOfPlan(plan)), at);
     });
     this.queue = turn.catch(() => undefined);
     return turn;

@@ -33,6 +33,8 @@ export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: nu
 export type Call =
   | { call: 'material'; order: MaterialRequest; target: number; scratch: number }
   | { call: 'levels'; picture: Picture }
+  /** A picture of 16 bits, as two of 8: its high bytes and its low ones. */
+  | { call: 'split'; from: Picture; high: Picture; low: Picture }
   /** Copies a picture without its spots. */
   | { call: 'mend'; from: Picture; to: Picture; spots: Spot[]; scratch: number }
   /** Where something lies that can take a spot's place: an offset in pixels. */
@@ -59,6 +61,7 @@ export type Call =
   | { call: 'tip'; order: TipOrder; target: Picture }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }
+  | { call: 'sizeOf'; file: Blob }
   | { call: 'decode'; file: Blob; deep: boolean }
   | { call: 'place'; at: number; height: number; width: number }
   | { call: 'encode'; at: number; pixels?: Uint8Array<ArrayBuffer>; width: number; height: number; encoding: Encoding };

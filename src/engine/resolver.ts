@@ -35,6 +35,8 @@ interface LoadedNeed {
 export interface Pictures {
   /** A photo, without its spots. */
   photo(key: string, spots?: Spot[]): Promise<Picture>;
+  /** The same with 16 bits a channel where its file has them. */
+  deepPhoto(key: string, spots?: Spot[]): Promise<{ picture: Picture; low?: Picture }>;
   own(key: string, fitting?: Fitting): Promise<Picture>;
 }
 
@@ -105,6 +107,10 @@ export class Resolver {
     switch (need.need) {
       case 'photo': {
         const key = need.file ?? piece.photo.key;
+        if (need.deep) {
+          const resource = await this.pictures.deepPhoto(key, need.spots);
+          return { key: `deep:${key}:${spotsPrint(need.spots)}`, resource: { kind: 'picture', ...resource } };
+        }
         return picture(`photo:${key}:${spotsPrint(need.spots)}`, await this.pictures.photo(key, need.spots));
       }
       case 'picture':

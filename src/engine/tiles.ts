@@ -1,7 +1,7 @@
 import type { Heap } from '../core/image/heap';
 import type { Machine } from '../core/image/machine';
 import { tileRegion, tilesOf } from '../core/graph/slot';
-import type { Plan } from '../core/render/plan';
+import { bytesOfPlan, type Plan } from '../core/render/plan';
 import { ACTIVE, CANCELLED, CONTROL_WORDS, DONE, DRAWN, FREE, JOB, type ToWorker } from './protocol';
 import { Cancelled, Lost } from './stopping';
 
@@ -124,7 +124,8 @@ export function drawPrivate(pool: TilePool, plan: Plan, { signal, onProgress }: 
   const { id } = pool.begin();
   const { count } = tilesOf(plan.region, plan.tile);
   const { width, height } = plan.region;
-  const picture = new Uint8Array(width * height * 4);
+  const bytes = bytesOfPlan(plan);
+  const picture = new Uint8Array(width * height * bytes);
   let next = 0;
   let done = 0;
   return new Promise((resolve, reject) => {
@@ -147,7 +148,7 @@ export function drawPrivate(pool: TilePool, plan: Plan, { signal, onProgress }: 
         const x = tile.x - plan.region.x;
         const y = tile.y - plan.region.y;
         for (let row = 0; row < tile.height; row++) {
-          picture.set(pixels.subarray(row * tile.width * 4, (row + 1) * tile.width * 4), ((y + row) * width + x) * 4);
+          picture.set(pixels.subarray(row * tile.width * bytes, (row + 1) * tile.width * bytes), ((y + row) * width + x) * bytes);
         }
         done++;
         onProgress?.(done, count);

@@ -6,7 +6,7 @@ import { drawGuard } from '../core/guards/combine';
 import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
-import { buildLevels, pictureBytes } from '../core/image/picture';
+import { buildLevels, pictureBytes, splitPicture } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
@@ -17,6 +17,7 @@ import { mend } from '../core/ready/spots/mend';
 import { pathOf } from '../core/ready/spots/line';
 import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/draw';
+import { bytesOfPlan } from '../core/render/plan';
 import { drawNudge } from '../core/nudge/field';
 import { takeSurvey } from '../core/measure/survey';
 import { cutTip } from '../core/strokes/tip';
@@ -42,6 +43,8 @@ export interface Host {
   post(message: FromWorker, transfer?: ArrayBuffer[]): void;
   /** `deep`: 16 bits are wanted where the file has them. */
   decode?(file: Blob, deep: boolean): Promise<{ width: number; height: number; deep: boolean }>;
+  /** Decodes a picture that the browser does not decode, and gives its size. */
+  sizeOf?(file: Blob): Promise<{ width: number; height: number }>;
   place?(machine: Machine, at: number, width: number, height: number): void;
   encode?(pixels: Uint8Array<ArrayBuffer>, width: number, height: number, encoding: Encoding): Promise<Blob>;
 }
@@ -63,6 +66,8 @@ export function serve(host: Host): (message: ToWorker) => void {
       }
       case 'levels':
         return buildLevels(machine, question.picture);
+      case 'split':
+        return splitPicture(machine, question.from, question.high, question.low);
       case 'mend': {
         const { from, to, spots } = question;
         const [start] = from.levels;
@@ -107,6 +112,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return machine.bytes.slice(question.at, question.at + question.bytes);
       case 'lacks':
         return lacksData(new Uint8Array(await question.file.arrayBuffer()));
+      case 'sizeOf':
+        return host.sizeOf?.(question.file);
       case 'decode':
         return host.decode?.(question.file, question.deep);
       case 'place':
@@ -146,7 +153,7 @@ export function serve(host: Host): (message: ToWorker) => void {
           const { width, height } = tileRegion(job.plan.region, job.plan.tile, message.index);
           const at = scratchOutput(scratch);
           drawTile(machine, scratch, job.plan, message.index, at, width);
-          const pixels = machine.bytes.slice(at, at + width * height * 4);
+          const pixels = machine.bytes.slice(at, at + width * height * bytesOfPlan(job.plan));
           host.post({ kind: 'tile', job: message.job, index: message.index, pixels }, [pixels.buffer]);
         } catch (error) {
           host.post({ kind: 'failed', job: message.job, message: String((error as Error).message) });
@@ -192,7 +199,7 @@ function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number
       if (Atomics.compareExchange(bytes, flags + index, FREE, TAKEN) !== FREE) continue;
       const x = (index % columns) * plan.tile;
       const y = Math.floor(index / columns) * plan.tile;
-      drawTile(machine, scratch, plan, index, output + (y * plan.region.width + x) * 4, plan.region.width);
+      drawTile(machine, scratch, plan, index, output + (y * plan.region.width + x) * bytesOfPlan(plan), plan.region.width);
       Atomics.store(bytes, flags + index, DRAWN);
       Atomics.add(words, at + DONE, 1);
       Atomics.add(words, beat / 4, 1);

@@ -1,6 +1,6 @@
 export { blend } from './blend';
 export { sampleAffine, sampleArea } from './sample';
-export { halve, packBytes, pack16, unpack16, colorMatrix, copyWindow, tintByMask } from './tile';
+export { halve, packBytes, packWords, splitWords, pack16, unpack16, colorMatrix, copyWindow, tintByMask } from './tile';
 export { linearMatrix, applyTable, colourful } from './light';
 export { sampleProjected } from './warp';
 export { sampleInPerspective } from './perspective';

@@ -74,6 +74,40 @@ export function packBytes(src: usize, stride: usize, tw: i32, th: i32, dst: usiz
   }
 }
 
+/** Planar tile to RGBA16, rounding to nearest. Writes a tw × th block into a picture of `pitch` pixels a row. */
+export function packWords(src: usize, stride: usize, tw: i32, th: i32, dst: usize, pitch: i32): void {
+  const k = f32x4.splat(65535);
+  for (let j = 0; j < th; j++) {
+    let out = dst + ((<usize>j * <usize>pitch) << 3);
+    let p = src + ((<usize>(j * tw)) << 2);
+    for (let i = 0; i < tw; i++) {
+      let v = f32x4.splat(f32.load(p));
+      v = f32x4.replace_lane(v, 1, f32.load(p + stride));
+      v = f32x4.replace_lane(v, 2, f32.load(p + 2 * stride));
+      v = f32x4.replace_lane(v, 3, f32.load(p + 3 * stride));
+      const n = whole4(f32x4.mul(clamp4(v), k));
+      v128.store64_lane(out, i16x8.narrow_i32x4_u(n, n), 0);
+      p += 4;
+      out += 8;
+    }
+  }
+}
+
+/** RGBA16 as two pictures of RGBA8: the high bytes of its values, and the low ones. `count` values. */
+export function splitWords(src: usize, high: usize, low: usize, count: i32): void {
+  let i = 0;
+  for (; i + 16 <= count; i += 16) {
+    const a = v128.load(src + (<usize>i << 1));
+    const b = v128.load(src + (<usize>i << 1) + 16);
+    v128.store(low + <usize>i, i8x16.shuffle(a, b, 0, 2, 4, 6, 8, 10, 12, 14, 16, 18, 20, 22, 24, 26, 28, 30));
+    v128.store(high + <usize>i, i8x16.shuffle(a, b, 1, 3, 5, 7, 9, 11, 13, 15, 17, 19, 21, 23, 25, 27, 29, 31));
+  }
+  for (; i < count; i++) {
+    store<u8>(low + <usize>i, load<u8>(src + (<usize>i << 1)));
+    store<u8>(high + <usize>i, load<u8>(src + (<usize>i << 1) + 1));
+  }
+}
+
 /** Planar f32 to planar u16, `planes` planes of `count` values (a multiple of 8): the 16-bit cache. */
 export function pack16(src: usize, stride: usize, dst: usize, count: i32, planes: i32): void {
   const k = f32x4.splat(65535);

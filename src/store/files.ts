@@ -1,4 +1,4 @@
-import { BadFile, inspect } from '../core/files/inspect';
+import { BadFile, inspect, type Inspected } from '../core/files/inspect';
 import type { Size } from '../core/image/motion';
 import type { PictureRef } from '../core/piece/schema';
 import { getEngine } from './engine';
@@ -49,7 +49,8 @@ const PROOF = 256;
 const NARROWEST = 16;
 
 /** The size of a picture as the browser decodes it, turned as its orientation says. @throws Error when it cannot be decoded. */
-async function decodedSize(blob: Blob, { width, height }: Size): Promise<Size> {
+async function decodedSize(blob: Blob, { type, width, height }: Inspected): Promise<Size> {
+  if (type === 'image/tiff') return (await getEngine()).sizeOf(blob);
   const short = Math.min(width, height) / Math.max(width, height);
   // Where a small rendering would not tell the sides apart, all of it is decoded.
   const isClear = width === height || (short * PROOF < PROOF - 2 && short * NARROWEST >= 1);
@@ -89,7 +90,7 @@ export function pickFiles(accept: string, multiple = false): Promise<File[]> {
   });
 }
 
-export const PICTURES = 'image/png,image/jpeg,image/webp';
+export const PICTURES = 'image/png,image/jpeg,image/webp,image/avif,image/tiff,.tif,.tiff,.avif';
 
 /** A name for a file: letters, digits and hyphens of the piece's name. */
 export const fileName = (name: string) =>

@@ -25,7 +25,7 @@ interface OwnState {
 }
 
 /** What an own material is called. */
-export const labelOf = ({ label, name }: Own): string => label ?? name.replace(/\.(png|jpe?g|webp)$/i, '');
+export const labelOf = ({ label, name }: Own): string => label ?? name.replace(/\.(png|jpe?g|webp|avif|tiff?)$/i, '');
 const names = (list: Own[]) => Object.fromEntries(list.map((o) => [o.key, labelOf(o)]));
 const THUMB = 320;
 

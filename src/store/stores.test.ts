@@ -224,7 +224,7 @@ describe('own materials', () => {
     });
     expect(texts()).toEqual([
       '“Half.zip” is not a zip file, or is damaged; fetch it again from where it came.',
-      '“notes.png” is not a PNG, JPEG or WebP picture; choose one of those.',
+      '“notes.png” is not a PNG, JPEG, WebP, AVIF or TIFF picture; choose one of those.',
       '“Patched sail” added to the shelf.',
     ]);
   });

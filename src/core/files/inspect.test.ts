@@ -64,7 +64,7 @@ it('tells files that are cut short, wherever they are cut', async () => {
 
 it('refuses what is no picture, what is empty, and a camera’s raw file, each in one sentence', () => {
   const text = new TextEncoder();
-  expect(says(text.encode('hello'))).toBe('“x.jpg” is not a PNG, JPEG or WebP picture; choose one of those.');
+  expect(says(text.encode('hello'))).toBe('“x.jpg” is not a PNG, JPEG, WebP, AVIF or TIFF picture; choose one of those.');
   expect(says(new Uint8Array(0))).toMatch(/is empty/);
   expect(says(text.encode('II*\0rest'), 'shot.NEF')).toMatch(/camera’s raw file/);
   expect(says(text.encode('\0\0\0\u0018ftypcrx rest'), 'shot.jpg')).toMatch(/camera’s raw file/);

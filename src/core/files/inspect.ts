@@ -1,7 +1,8 @@
 import { imageSize } from 'image-size';
+import { isTiff, tiffHeader } from './tiffHeader';
 
 export interface Inspected {
-  type: 'image/png' | 'image/jpeg' | 'image/webp';
+  type: 'image/png' | 'image/jpeg' | 'image/webp' | 'image/avif' | 'image/tiff';
   /** As the pixels are stored: orientation is the decoder's. */
   width: number;
   height: number;
@@ -32,9 +33,9 @@ const ascii = (bytes: Uint8Array, at: number, n: number) => String.fromCharCode(
 export function inspect(bytes: Uint8Array, name: string): Inspected {
   const called = `“${name}”`;
   if (bytes.length === 0) throw new BadFile(`${called} is empty; choose another file.`);
-  if (looksRaw(bytes, name)) throw new BadFile(`${called} is a camera’s raw file; develop it to PNG, JPEG or WebP first and open that.`);
+  if (looksRaw(bytes, name)) throw new BadFile(`${called} is a camera’s raw file; develop it to TIFF, PNG or JPEG first and open that.`);
   const type = kindOf(bytes);
-  if (!type) throw new BadFile(`${called} is not a PNG, JPEG or WebP picture; choose one of those.`);
+  if (!type) throw new BadFile(`${called} is not a PNG, JPEG, WebP, AVIF or TIFF picture; choose one of those.`);
   if (!complete(bytes, type)) throw new BadFile(`${called} is cut short: its end is missing; copy it again from where it came.`);
   const header = headerOf(bytes, type);
   if (!header) throw new BadFile(`${called} cannot be read: its header is damaged; copy it again from where it came.`);
@@ -48,8 +49,9 @@ export function inspect(bytes: Uint8Array, name: string): Inspected {
     throw new BadFile(`${called} says it is ${width} × ${height}; sides of up to ${LONGEST} pixels can be opened.`);
   if (header.channels === 4 && type === 'image/jpeg')
     throw new BadFile(`${called} is in the colours of print (CMYK); save it in RGB first and open that.`);
-  // PNG (3rd ed., §11.2.1) gives its bit depth behind the size; the others have 8 bits.
-  return { type, width, height, deep: type === 'image/png' && bytes[24] === 16 };
+  if (type === 'image/tiff' && header.photometric === 5)
+    throw new BadFile(`${called} is in the colours of print (CMYK); save it in RGB first and open that.`);
+  return { type, width, height, deep: header.deep ?? false };
 }
 
 interface Header {
@@ -57,11 +59,20 @@ interface Header {
   height: number;
   /** Of a JPEG. */
   channels?: number;
+  /** Of a TIFF. */
+  photometric?: number;
+  /** 16 bits a channel. */
+  deep?: boolean;
 }
 
 /** Size by the header; null when that is damaged. */
 function headerOf(b: Uint8Array, type: Inspected['type']): Header | null {
-  if (type === 'image/png') return ascii(b, 12, 4) === 'IHDR' ? { width: be32(b, 16), height: be32(b, 20) } : null;
+  // PNG (3rd ed., §11.2.1) gives its bit depth behind the size.
+  if (type === 'image/png') return ascii(b, 12, 4) === 'IHDR' ? { width: be32(b, 16), height: be32(b, 20), deep: b[24] === 16 } : null;
+  if (type === 'image/tiff') {
+    const header = tiffHeader(b);
+    return header && { ...header, deep: header.bits.every((bits) => bits === 16) };
+  }
   if (type === 'image/jpeg') return frameOf(b);
   try {
     const { width, height } = imageSize(b);
@@ -75,6 +86,9 @@ function kindOf(b: Uint8Array): Inspected['type'] | null {
   if (b[0] === 0x89 && ascii(b, 1, 3) === 'PNG' && b[4] === 13 && b[5] === 10 && b[6] === 26 && b[7] === 10) return 'image/png';
   if (b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff) return 'image/jpeg';
   if (ascii(b, 0, 4) === 'RIFF' && ascii(b, 8, 4) === 'WEBP') return 'image/webp';
+  // ISO/IEC 14496-12, §4.3: the brand, or one of those it is compatible with.
+  if (ascii(b, 4, 4) === 'ftyp' && ascii(b, 8, Math.min(be32(b, 0), 64) - 8).includes('avif')) return 'image/avif';
+  if (isTiff(b)) return 'image/tiff';
   return null;
 }
 
@@ -96,6 +110,8 @@ const le32 = (b: Uint8Array, at: number) => (b[at] | (b[at + 1] << 8) | (b[at + 
 
 function complete(b: Uint8Array, type: Inspected['type']): boolean {
   if (type === 'image/webp') return b.length >= 8 + le32(b, 4);
+  if (type === 'image/tiff') return tiffHeader(b)?.parts.every(([at, bytes]) => at + bytes <= b.length) ?? true;
+  if (type === 'image/avif') return boxesEnd(b) <= b.length;
   if (type === 'image/png') {
     // Walk the chunks (PNG 3rd ed., §5) to IEND.
     for (let at = 8; at + 12 <= b.length;) {
@@ -110,6 +126,18 @@ function complete(b: Uint8Array, type: Inspected['type']): boolean {
   if (scan === null) return false;
   for (let at = scan; at + 1 < b.length; at++) if (b[at] === 0xff && b[at + 1] === 0xd9) return true;
   return false;
+}
+
+/** Where the last of the boxes of an ISO base media file ends (ISO/IEC 14496-12, §4.2). */
+function boxesEnd(b: Uint8Array): number {
+  let at = 0;
+  while (at + 8 <= b.length) {
+    const size = be32(b, at);
+    // 0 is a box to the file's end, 1 one of more than 4 GB.
+    if (size < 8) return b.length;
+    at += size;
+  }
+  return at;
 }
 
 /** Visits the segments of a JPEG up to its first scan (ITU-T T.81, annex B); bytes of 0xff may fill the room before a marker. */

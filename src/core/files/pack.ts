@@ -40,7 +40,7 @@ const LARGEST = 200 * 2 ** 20;
 const LARGEST_ALL = 1024 * 2 ** 20;
 /** Pictures hardly shrink in a zip; what shrinks more than this is made to fill the memory. */
 const MOST_RATIO = 200;
-const PICTURE = /\.(png|jpe?g|webp)$/i;
+const PICTURE = /\.(png|jpe?g|webp|avif|tiff?)$/i;
 
 const endsOutside = (name: string) => /^([/\\]|[a-z]:)/i.test(name) || name.split(/[/\\]/).includes('..') || name.includes('\0');
 
@@ -114,7 +114,7 @@ function parseList(list: Uint8Array, called: string): Pack {
 
 /** A list for a zip that has none. */
 function packOf(names: string[], fileName: string): Pack {
-  if (names.length === 0) throw new BadFile(`“${fileName}” holds no PNG, JPEG or WebP pictures; choose another.`);
+  if (names.length === 0) throw new BadFile(`“${fileName}” holds no PNG, JPEG, WebP, AVIF or TIFF pictures; choose another.`);
   if (names.length > MOST_PICTURES)
     throw new BadFile(`“${fileName}” holds ${names.length} pictures; a pack may have ${MOST_PICTURES}. Split it into several.`);
   const bare = (name: string) => name.replace(/^.*[/\\]/, '').replace(/\.[a-z0-9]+$/i, '') || name;

@@ -18,8 +18,8 @@ import type { Stroke, Tabled } from '../strokes/schema';
  * is a line here and a loader in `engine/resolve.ts`.
  */
 export type Need =
-  /** The piece's photo without its spots, or another photo as it is. */
-  | { need: 'photo'; file?: string; spots?: Spot[] }
+  /** The piece's photo without its spots, or another photo as it is; `deep` with 16 bits a channel where its file has them. */
+  | { need: 'photo'; file?: string; spots?: Spot[]; deep?: boolean }
   /** An imported picture, made to fit as a material. */
   | { need: 'picture'; file: string; fitting?: Fitting }
   /** A made material, as finely as it is seen under a lay. */
@@ -45,6 +45,8 @@ export type Need =
 export interface LoadedPicture {
   kind: 'picture';
   picture: Picture;
+  /** The low bytes of a picture of 16 bits, of which `picture` holds the high ones. */
+  low?: Picture;
   /** The source's own size when `picture` is a smaller or larger rendering of it. */
   nominal?: Size;
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */

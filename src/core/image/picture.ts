@@ -59,6 +59,14 @@ export function buildLevels({ kernels }: Machine, picture: Picture, top = 0, bot
   }
 }
 
+/** Splits a picture of 16 bits, with all its levels, into its high bytes and its low ones. */
+export function splitPicture({ kernels }: Machine, from: Picture, high: Picture, low: Picture): void {
+  from.levels.forEach((at, l) => {
+    const [width, height] = levelSize(from, l);
+    kernels.splitWords(at, high.levels[l], low.levels[l], width * height * 4);
+  });
+}
+
 export function levelSize(picture: Picture, level: number): [number, number] {
   let { width, height } = picture;
   for (let l = 0; l < level; l++) {

@@ -5,7 +5,7 @@ import { unitOfPlan, type Plan } from './plan';
 import { Puller } from './pull';
 
 /**
- * Draws tile `index` of a plan as RGBA8 at an address. Leaves the scratch memory free.
+ * Draws tile `index` of a plan as RGBA8 at an address, or as RGBA16 when it is deep. Leaves the scratch memory free.
  *
  * @param output - Address of the tile's left upper pixel.
  * @param pitch - Pixels from one row of the output to the next.
@@ -21,5 +21,6 @@ export function drawTile(machine: Machine, scratch: Scratch, plan: Plan, index: 
   // Red where white is reached, blue where black is: both far from what a photo holds there.
   if (plan.clipping)
     machine.kernels.markClipped({ tile: tile.ptr, stride: tile.stride, count: tile.count, white: [0.9, 0.1, 0.1], black: [0.1, 0.2, 0.9] });
-  machine.kernels.packBytes(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
+  const pack = plan.deep ? machine.kernels.packWords : machine.kernels.packBytes;
+  pack(tile.ptr, tile.stride, tile.width, tile.height, output, pitch);
 }

@@ -1,6 +1,7 @@
 import { posted, type Graph } from '../graph/node';
 import type { Size } from '../image/motion';
 import type { Region } from '../image/tile';
+import { pixelBytes } from '../image/picture';
 import { unitOf } from '../image/unit';
 
 /** All that a worker needs to draw any tile: plain data, with addresses into kernel memory. */
@@ -15,9 +16,14 @@ export interface Plan {
   tile: number;
   /** How much smaller it is than the drawing that it is made ahead of. */
   factor?: number;
+  /** 16 bits a channel. */
+  deep?: boolean;
   /** What is clipped is painted over. */
   clipping?: boolean;
 }
+
+/** Bytes of one pixel of what a plan draws. */
+export const bytesOfPlan = ({ deep }: Plan): number => pixelBytes(deep);
 
 /** Pixels to one u in a plan's drawing. */
 export const unitOfPlan = ({ frame, scale }: Pick<Plan, 'frame' | 'scale'>): number => unitOf(frame, scale);

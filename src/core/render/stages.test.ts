@@ -39,8 +39,7 @@ describe('the stages of the work', () => {
 it('the texture alone is the coats on mid grey: multiply by grey makes a quarter of white of it, whatever the photo (W3C Compositing, multiply)', () => {
   const bench = testBench(64);
   const photo = bench.picture(32, 24, (x) => [x * 8, 255 - x * 8, 90]);
-  const region = { x: 0, y: 0, width: 32, height: 24 };
   const [grey] = coats;
-  const drawn = drawPiece(bench, { photo, coats: [grey], view: { kind: 'texture' } }, region);
+  const drawn = drawPiece(bench, { photo, coats: [grey], view: { kind: 'texture' } });
   for (let i = 0; i < drawn.length; i += 4) expect([...drawn.slice(i, i + 4)]).toEqual([64, 64, 64, 255]);
 });

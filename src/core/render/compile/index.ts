@@ -17,9 +17,10 @@ const takesPart = (coat: Coat) => coat.visible && coat.strength > 0;
  * Compiles a piece to a graph of pure nodes. Plain data and no loading: what has to be loaded stands in the nodes' needs.
  *
  * @param clear - Nothing beyond the photo's edges instead of the edges extended.
+ * @param deep - The photo with 16 bits a channel where its file has them.
  */
-export function compile(piece: Drawable, view: View = { kind: 'piece' }, clear = false): Graph {
-  return pruned(new Compiler(piece, clear).root(view));
+export function compile(piece: Drawable, view: View = { kind: 'piece' }, clear = false, deep = false): Graph {
+  return pruned(new Compiler(piece, clear, deep).root(view));
 }
 
 class Compiler {
@@ -30,12 +31,13 @@ class Compiler {
   constructor(
     private readonly piece: Drawable,
     clear: boolean,
+    deep: boolean,
   ) {
     const { framing, treatments } = planReady(piece.photo, piece.ready);
     this.frame = { width: framing.width, height: framing.height };
     this.builder = new GraphBuilder({ ...framing, ...(clear ? { clear } : {}) });
     const spots = piece.ready?.spots;
-    const file = { need: 'photo' as const, ...(spots && spots.length > 0 ? { spots } : {}) };
+    const file = { need: 'photo' as const, ...(spots && spots.length > 0 ? { spots } : {}), ...(deep ? { deep } : {}) };
     let photo = this.builder.framed(file, true);
     for (const params of treatments) {
       const node = addTreatment(this.builder, photo, params, { photo, below: photo, maskOf: () => photo });

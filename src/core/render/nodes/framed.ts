@@ -3,7 +3,6 @@ import { levelSize, type Picture } from '../../image/picture';
 import { isAffine, slope, type Projection } from '../../image/projection';
 import { into, sampleAffine, samplePhoto } from '../../image/sample';
 import type { Tile } from '../../image/tile';
-import type { PlannedLens } from '../../ready/lens';
 import type { Framing } from '../../ready/framing';
 import { defineNode } from './node';
 
@@ -16,10 +15,21 @@ export default defineNode<FramedParams>({
   isCheap: ({ lens }) => !lens,
   draw(context, region, params) {
     const { x, y, width, height } = region;
-    const tile = context.scratch.tile({ x, y, width, height });
-    const { picture } = context.needed('file', 'picture');
-    if (params.asIs) sampleAsIs(context, tile, picture, params);
-    else drawFramed(context, tile, picture, params.isPhoto ? params : framingOf(picture, params));
+    const { scratch, machine } = context;
+    const tile = scratch.tile({ x, y, width, height });
+    const { picture, low } = context.needed('file', 'picture');
+    const sample = (to: Tile, from: Picture) =>
+      params.asIs ? sampleAsIs(context, to, from, params) : sampleFramed(context, to, from, params.isPhoto ? params : framingOf(from, params));
+    sample(tile, picture);
+    if (low) {
+      // A value of 16 bits is 256 times its high byte and its low one, and so is their mean over pixels.
+      const mark = scratch.mark();
+      const rest = scratch.tile({ x, y, width, height });
+      sample(rest, low);
+      machine.kernels.mixIn(tile.ptr, rest.ptr, tile.count * 4, 256 / 257, 1 / 257, 0);
+      scratch.release(mark);
+    }
+    if (!params.asIs) lightenCorners(context, tile, params.isPhoto ? params : framingOf(picture, params));
     return tile;
   },
 });
@@ -52,6 +62,11 @@ const OWN_SIZE = 1.05;
 
 /** Fills a tile with a picture in a frame. */
 export function drawFramed(context: DrawContext, tile: Tile, picture: Picture, framing: Framing): void {
+  sampleFramed(context, tile, picture, framing);
+  lightenCorners(context, tile, framing);
+}
+
+function sampleFramed(context: DrawContext, tile: Tile, picture: Picture, framing: Framing): void {
   const { machine, scale } = context;
   const { map, lens, width, height, clear } = framing;
   const upright = map[0] === 1 && map[1] === 0 && map[3] === 0 && map[4] === 1 && map[6] === 0 && map[7] === 0;
@@ -69,10 +84,10 @@ export function drawFramed(context: DrawContext, tile: Tile, picture: Picture, f
   drawLevel({ ...sampling, level, smooth: reduction <= OWN_SIZE, mix: 1 });
   const mix = wanted - level;
   if (mix > 0.01 && level + 1 < picture.levels.length) drawLevel({ ...sampling, level: level + 1, smooth: false, mix });
-  if (lens && (lens.f1 !== 0 || lens.f2 !== 0)) lightenCorners(context, tile, map, lens);
 }
 
-function lightenCorners({ machine, scale }: DrawContext, tile: Tile, map: Projection, lens: PlannedLens): void {
+function lightenCorners({ machine, scale }: DrawContext, tile: Tile, { map, lens }: Framing): void {
+  if (!lens || (lens.f1 === 0 && lens.f2 === 0)) return;
   const { cx, cy, radius, zoom, k1, k2, f1, f2 } = lens;
   const { ptr, stride, width, height } = tile;
   const m = placed(map, tile, scale, 1);
