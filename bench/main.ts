@@ -1,5 +1,6 @@
 // npm run bench: speed and memory as ratios in one run, with a spin probe beside every timing (the machine is shared).
 import { gaussian } from './blur';
+import { batchMemory, batchSpeed } from './batch';
 import { formDrags, skinExport, skinFirst } from './form';
 import { brush, finding, unchangedReadout } from './guards';
 import { coldPage, contactSheet, drag, shelf } from './page';
@@ -30,6 +31,8 @@ const parts: [string, () => Promise<void>][] = [
   ['form', formDrags],
   ['skin', skinFirst],
   ['skin-24', skinExport],
+  ['batch', batchSpeed],
+  ['batch-200', batchMemory],
   ['brush', brush],
   ['cold', coldPage],
 ];

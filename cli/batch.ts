@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
+import sharp from 'sharp';
 import type { Engine } from '../src/engine/engine';
 import { nodeFind } from '../src/engine/finder/node';
 import { withEngine } from './engine';
@@ -47,8 +48,6 @@ export async function batch(named: string[], given: BatchArguments): Promise<boo
     throw new Refused(`The folder ${out} cannot be made; is there a file of that name?`);
   });
   const settings = await fingerprintOf(order, recipe);
-  const lanes = Math.min(workers, Math.max(1, jobs.length));
-  const find = nodeFind();
   const queue = jobs.values();
   let [done, kept, failed] = [0, 0, 0];
   const say = (what: string, { number, photo }: Job) => console.log(`${number}/${photos.length} ${path.basename(photo)}: ${what}`);
@@ -75,22 +74,20 @@ export async function batch(named: string[], given: BatchArguments): Promise<boo
       }
     }
   };
+  // The workers and the other photos keep all cores busy.
+  sharp.concurrency(1);
   const files = new Map<string, string>(order.pictures);
   jobs.forEach(({ photo, number }) => files.set(`photo\0${number}`, photo));
-  await Promise.all(
-    Array.from({ length: lanes }, () =>
-      withEngine(
-        (engine) => ({
-          decode: (key, deep) => decodeFile(files.get(key) as string, (at, bytes) => engine().pool.write(at, bytes), deep),
-          // One photo to a core: decoding and encoding, which use one, then go on beside the drawing of another.
-          size: 1,
-          inPlace: true,
-          keeps: false,
-          find,
-        }),
-        lane,
-      ),
-    ),
+  await withEngine(
+    (engine) => ({
+      decode: (key, deep) => decodeFile(files.get(key) as string, (at, bytes) => engine().pool.write(at, bytes), deep),
+      size: workers,
+      inPlace: true,
+      keeps: false,
+      find: nodeFind(),
+    }),
+    // While one photo is drawn by all workers, others are decoded and encoded.
+    (engine) => Promise.all(Array.from({ length: workers + 1 }, () => lane(engine))),
   );
   console.log(`${done} made, ${kept} there already, ${failed} failed.`);
   return failed === 0;
@@ -99,7 +96,7 @@ export async function batch(named: string[], given: BatchArguments): Promise<boo
 async function one(engine: Engine, order: Order, { photo, number, out }: Job): Promise<void> {
   const laid = await layOn(order, photo, number);
   try {
-    await drawLaid(engine, order, laid, out);
+    await drawLaid(engine, order, laid, out, true);
   } finally {
     engine.dropPhoto(laid.key);
   }

@@ -43,14 +43,19 @@ export function needsLevels({ scale }: Order, { piece }: Laid): boolean {
   return scale < 1 || !!laid.ready?.spots.some((spot) => !spot.from) || drawsSmaller(compile(laid), unitOf(pieceSize(laid)));
 }
 
-/** Draws a laid photo and writes it. A look with guards is drawn without them when the models cannot be used; that is said. */
-export async function drawLaid(engine: Engine, { look, scale, deep }: Order, laid: Laid, out: string): Promise<void> {
+/**
+ * Draws a laid photo and writes it. A look with guards is drawn without them when the models cannot be used; that is said.
+ *
+ * @param besides The pixels are copied, so that another photo is drawn while this one is encoded.
+ */
+export async function drawLaid(engine: Engine, { look, scale, deep }: Order, laid: Laid, out: string, besides = false): Promise<void> {
   const plain = laid.piece(null);
   const find = () => engine.guards.find(plain.photo).catch((error: Error) => (console.error(error.message), null));
   const piece = laid.piece(plain.guards || goesAround(look) ? await find() : null);
   const framed = pieceSize(piece);
   const [width, height] = [framed.width, framed.height].map((side) => Math.max(1, Math.round(side * scale)));
-  await engine.draw({ piece, region: { x: 0, y: 0, width, height }, scale, deep, tile: engine.largeTile }, (pixels) =>
-    writePicture(out, { pixels, width, height, deep }),
-  );
+  const write = (pixels: Uint8Array) => writePicture(out, { pixels, width, height, deep });
+  const drawing = { piece, region: { x: 0, y: 0, width, height }, scale, deep, tile: engine.largeTile };
+  if (besides) await write(await engine.draw(drawing, (pixels) => pixels.slice()));
+  else await engine.draw(drawing, write);
 }

@@ -1,9 +1,10 @@
-import { decode as decodePng } from 'fast-png';
+import { decode as decodePng, encode as encodePng } from 'fast-png';
 import { decode as decodeTiff } from 'tiff';
 import { gammaChunks, PNG_HEAD } from '../core/files/gamma';
 import { isTiff } from '../core/files/tiffHeader';
 import type { Machine } from '../core/image/machine';
-import type { Encoding, FromWorker, ToWorker } from './protocol';
+import { writeTiff } from '../core/files/tiffWriter';
+import { isDeep, type Encoding, type FromWorker, type ToWorker } from './protocol';
 import { serve } from './worker';
 
 const STRIP = 256;
@@ -109,6 +110,17 @@ function place(machine: Machine, at: number, width: number, height: number): voi
 }
 
 async function encode(pixels: Uint8Array<ArrayBuffer>, width: number, height: number, encoding: Encoding): Promise<Blob> {
+  const deep = isDeep(encoding);
+  if (deep || encoding.type === 'image/tiff') {
+    // A copy: the pixels may lie in shared memory.
+    const bytes = pixels.slice();
+    const values = deep ? new Uint16Array(bytes.buffer) : bytes;
+    const file =
+      encoding.type === 'image/tiff'
+        ? writeTiff({ pixels: values, width, height })
+        : encodePng({ data: values, width, height, channels: 4, depth: 16 });
+    return new Blob([file as Uint8Array<ArrayBuffer>], { type: encoding.type });
+  }
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('This browser gives no canvas to a worker.');

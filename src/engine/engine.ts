@@ -23,7 +23,7 @@ import { Resolver } from './resolver';
 import { Lost, orStopped } from './stopping';
 import { Surveyor } from './surveyor';
 import { StrokeTables } from './strokeTables';
-import type { Encoding, MaterialRequest } from './protocol';
+import { isDeep, type Encoding, type MaterialRequest } from './protocol';
 
 export type { DrawOptions, Drawing };
 
@@ -224,7 +224,10 @@ export class Engine {
       return blob;
     };
     try {
-      return await this.draw({ ...drawing, region: { x: 0, y: 0, width, height }, tile: this.largeTile }, finish, { ...options, onProgress });
+      return await this.draw({ ...drawing, deep: isDeep(encoding), region: { x: 0, y: 0, width, height }, tile: this.largeTile }, finish, {
+        ...options,
+        onProgress,
+      });
     } finally {
       this.trim();
     }

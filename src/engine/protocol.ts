@@ -27,7 +27,10 @@ export interface MaterialRequest {
   part?: MaterialPart;
 }
 
-export type Encoding = { type: 'image/png' } | { type: 'image/jpeg'; quality: number };
+/** How a picture is written; `deep` with 16 bits a channel. */
+export type Encoding = { type: 'image/png' | 'image/tiff'; deep?: boolean } | { type: 'image/jpeg' | 'image/webp'; quality: number };
+
+export const isDeep = (encoding: Encoding): boolean => 'deep' in encoding && encoding.deep === true;
 
 /** Questions a worker answers once each. */
 export type Call =

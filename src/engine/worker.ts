@@ -6,7 +6,7 @@ import { drawGuard } from '../core/guards/combine';
 import { drawCutout } from '../core/guards/cutout';
 import { drawRegions } from '../core/guards/regions';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
-import { buildLevels, pictureBytes, splitPicture } from '../core/image/picture';
+import { buildLevels, pictureBytes, pixelBytes, splitPicture } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
@@ -31,6 +31,7 @@ import {
   JOB,
   NEXT,
   TAKEN,
+  isDeep,
   type Call,
   type Encoding,
   type FromWorker,
@@ -120,7 +121,7 @@ export function serve(host: Host): (message: ToWorker) => void {
         return host.place?.(machine, question.at, question.width, question.height);
       case 'encode': {
         const { width, height, pixels, at } = question;
-        const size = width * height * 4;
+        const size = width * height * pixelBytes(isDeep(question.encoding));
         return host.encode?.(pixels ?? machine.bytes.subarray(at, at + size), width, height, question.encoding);
       }
     }

@@ -7,6 +7,8 @@ import { download, fileName } from './files';
 import { create } from 'zustand';
 import { words } from './words';
 
+export type { Encoding };
+
 interface ExportState {
   /** 0..1 while a picture is made. */
   progress: number | null;
@@ -39,7 +41,8 @@ export async function makePicture(piece: Piece, long: number, encoding: Encoding
   }
 }
 
-const ending = ({ type }: Encoding) => (type === 'image/png' ? 'png' : 'jpg');
+const ENDINGS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/tiff': 'tif' } as const;
+const ending = ({ type }: Encoding) => ENDINGS[type];
 
 /** Saves the picture under a name without its ending. */
 export async function savePictureFile(piece: Piece, long: number, encoding: Encoding, name: string): Promise<boolean> {

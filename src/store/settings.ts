@@ -1,6 +1,19 @@
 import { create } from 'zustand';
 import * as z from 'zod';
 
+/** How a picture was exported last. */
+const exportSchema = z.object({
+  type: z.enum(['image/jpeg', 'image/png', 'image/webp', 'image/tiff']).catch('image/jpeg'),
+  /** Bits a channel, where the format may have 16. */
+  bits: z.enum(['8', '16']).catch('8'),
+  /** Of JPEG and WebP. */
+  quality: z.number().min(0.3).max(1).catch(0.92),
+  /** Its size as a part of the photo's, or a long side of one's own. */
+  share: z.enum(['1', '0.5', '0.25', 'own']).catch('1'),
+  long: z.number().int().min(64).max(30000).catch(2000),
+});
+export type ExportChoice = z.output<typeof exportSchema>;
+
 const schema = z.object({
   theme: z.enum(['system', 'light', 'dark']).catch('system'),
   maskColour: z.string().catch('madder'),
@@ -11,6 +24,7 @@ const schema = z.object({
   seenHints: z.array(z.string()).catch([]),
   /** Width of the panel beside the picture, in CSS pixels. */
   panelWidth: z.number().min(340).max(420).catch(380),
+  exportAs: exportSchema.catch(() => exportSchema.parse({})),
 });
 type Settings = z.output<typeof schema>;
 
@@ -29,9 +43,9 @@ export const useSettings = create<Settings & { set(change: Partial<Settings>): v
   ...read(),
   set(change) {
     set(change);
-    const { theme, maskColour, penPressure, seeThrough, panelWidth, seenHints } = get();
+    const { set: _set, ...kept } = get();
     try {
-      localStorage.setItem(KEY, JSON.stringify({ theme, maskColour, penPressure, seeThrough, panelWidth, seenHints }));
+      localStorage.setItem(KEY, JSON.stringify(kept));
     } catch {
       // A full or forbidden store only means that the choice is not remembered.
     }

@@ -1,4 +1,4 @@
-import sharp from 'sharp';
+import sharp, { type TiffOptions } from 'sharp';
 import { BadFile, inspect } from './inspect';
 import { tiffHeader } from './tiffHeader';
 import { writeTiff } from './tiffWriter';
@@ -39,20 +39,19 @@ describe('a TIFF that is written', () => {
 });
 
 describe('the header of a TIFF', () => {
-  const libtiff = (options: sharp.TiffOptions = {}) =>
+  const libtiff = (options: TiffOptions = {}) =>
     sharp(plain(false), { raw: { width: W, height: H, channels: 4 } })
       .removeAlpha()
       .tiff(options)
       .toBuffer();
 
-  it.each([
-    { compression: 'none' },
-    { compression: 'lzw' },
-    { compression: 'deflate', tile: true, tileWidth: 64, tileHeight: 64 },
-  ] as sharp.TiffOptions[])('is read as libtiff writes it: %j', async (options) => {
-    const bytes = await libtiff(options);
-    expect(inspect(bytes, 'a.tif')).toEqual({ type: 'image/tiff', width: W, height: H, deep: false });
-  });
+  it.each([{ compression: 'none' }, { compression: 'lzw' }, { compression: 'deflate', tile: true, tileWidth: 64, tileHeight: 64 }] as TiffOptions[])(
+    'is read as libtiff writes it: %j',
+    async (options) => {
+      const bytes = await libtiff(options);
+      expect(inspect(bytes, 'a.tif')).toEqual({ type: 'image/tiff', width: W, height: H, deep: false });
+    },
+  );
 
   it('is read in either order of bytes (TIFF 6.0, section 2)', () => {
     const file = new Uint8Array(8 + 2 + 12 * 4 + 4 + 6);

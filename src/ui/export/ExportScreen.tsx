@@ -8,6 +8,8 @@ import { slider } from '@/core/schema';
 import { useBench } from '@/store/bench';
 import { canShare, copyPicture, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
 import { complain, say } from '@/store/notices';
+import { useSettings, type ExportChoice } from '@/store/settings';
+import type { Encoding } from '@/store/export';
 import { flush } from '@/store/saving';
 import { openPiece } from '@/store/session';
 import { drawWhole } from '../bench/useThumb';
@@ -25,10 +27,9 @@ export function ExportScreen({ id }: { id: string }) {
   const c = useColours();
   const piece = useBench((s) => s.piece);
   const { progress, stop } = useExport();
-  const [kind, setKind] = useState<'image/png' | 'image/jpeg'>('image/jpeg');
-  const [quality, setQuality] = useState(0.92);
-  const [share, setShare] = useState<'1' | '0.5' | '0.25' | 'own'>('1');
-  const [own, setOwn] = useState(2000);
+  const { exportAs: chosen, set } = useSettings();
+  const choose = (change: Partial<ExportChoice>) => set({ exportAs: { ...chosen, ...change } });
+  const { type, bits, quality, share, long: own } = chosen;
   const [name, setName] = useState<string | null>(null);
   // Format, size and the button stay in view on a phone.
   const tall = useWindowDimensions().width < 700 ? 210 : 460;
@@ -61,7 +62,7 @@ export function ExportScreen({ id }: { id: string }) {
       complain(error);
     }
   };
-  const encoding = kind === 'image/png' ? ({ type: kind } as const) : ({ type: kind, quality } as const);
+  const encoding: Encoding = type === 'image/jpeg' || type === 'image/webp' ? { type, quality } : { type, deep: bits === '16' };
   return (
     <Page title={words.export.exportIt(piece.name)} back={back}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
@@ -101,16 +102,32 @@ export function ExportScreen({ id }: { id: string }) {
           />
           <Choice
             label={words.export.format}
-            value={kind}
+            value={type}
             options={
               [
                 { value: 'image/jpeg', label: words.export.jpeg },
                 { value: 'image/png', label: words.export.png },
+                { value: 'image/webp', label: words.export.webp },
+                { value: 'image/tiff', label: words.export.tiff },
               ] as const
             }
-            onChange={(v) => setKind(v)}
+            onChange={(v) => choose({ type: v })}
           />
-          {kind === 'image/jpeg' ? <Panel schema={qualitySchema} values={{ quality }} onCommit={(_key, v) => setQuality(v as number)} /> : null}
+          {'quality' in encoding ? (
+            <Panel schema={qualitySchema} values={{ quality }} onCommit={(_key, v) => choose({ quality: v as number })} />
+          ) : (
+            <Choice
+              label={words.export.bits}
+              value={bits}
+              options={
+                [
+                  { value: '8', label: words.export.eightBits },
+                  { value: '16', label: words.export.sixteenBits },
+                ] as const
+              }
+              onChange={(v) => choose({ bits: v })}
+            />
+          )}
           <Choice
             label={words.common.size}
             value={share}
@@ -122,13 +139,13 @@ export function ExportScreen({ id }: { id: string }) {
                 { value: 'own', label: words.export.longSide },
               ] as const
             }
-            onChange={(v) => setShare(v)}
+            onChange={(v) => choose({ share: v })}
           />
           {share === 'own' ? (
             <Panel
               schema={z.object({ long: slider(words.export.longSide, 64, Math.max(65, long), Math.min(2000, long), { unit: 'px', step: 1 }) })}
               values={{ long: Math.min(own, long) }}
-              onCommit={(_key, v) => setOwn(v as number)}
+              onCommit={(_key, v) => choose({ long: v as number })}
             />
           ) : null}
           <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }} testID="export-size">
