@@ -3,7 +3,7 @@ import type { Piece } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
 import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
-import { download, fileName } from './files';
+import { download, endingOf, fileName } from './files';
 import { create } from 'zustand';
 import { words } from './words';
 
@@ -41,13 +41,10 @@ export async function makePicture(piece: Piece, long: number, encoding: Encoding
   }
 }
 
-const ENDINGS = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/tiff': 'tif' } as const;
-const ending = ({ type }: Encoding) => ENDINGS[type];
-
 /** Saves the picture under a name without its ending. */
 export async function savePictureFile(piece: Piece, long: number, encoding: Encoding, name: string): Promise<boolean> {
   const blob = await makePicture(piece, long, encoding);
-  if (blob) download(blob, `${fileName(name)}.${ending(encoding)}`);
+  if (blob) download(blob, `${fileName(name)}.${endingOf(encoding)}`);
   return blob !== null;
 }
 
@@ -59,7 +56,7 @@ export const canShare = (): boolean =>
 export async function sharePicture(piece: Piece, long: number, encoding: Encoding, name: string): Promise<boolean> {
   const blob = await makePicture(piece, long, encoding);
   if (!blob) return false;
-  const file = new File([blob], `${fileName(name)}.${ending(encoding)}`, { type: encoding.type });
+  const file = new File([blob], `${fileName(name)}.${endingOf(encoding)}`, { type: encoding.type });
   try {
     await navigator.share({ files: [file], title: piece.name });
   } catch (error) {

@@ -92,6 +92,11 @@ export function pickFiles(accept: string, multiple = false): Promise<File[]> {
 
 export const PICTURES = 'image/png,image/jpeg,image/webp,image/avif,image/tiff,.tif,.tiff,.avif';
 
+const ENDINGS: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp', 'image/avif': 'avif', 'image/tiff': 'tif' };
+
+/** How the name of a picture's file ends. */
+export const endingOf = ({ type }: { type: string }): string => ENDINGS[type] ?? 'png';
+
 /** A name for a file: letters, digits and hyphens of the piece's name. */
 export const fileName = (name: string) =>
   name

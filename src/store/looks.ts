@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import type { LookFamily } from '../core/looks';
 import type { Edit } from '../core/piece/edits';
-import { hasPainting, recipeOf, withoutPainting } from '../core/piece/recipe';
+import { hasPainting, recipeOf, withoutPainting, type LookPlace } from '../core/piece/recipe';
 import { recipeSchema, type Piece, type Recipe } from '../core/piece/schema';
 import { pieceSize } from '../core/ready/geometry';
 import { useBench } from './bench';
@@ -12,7 +12,7 @@ import { layingOf } from './recipes';
 import { changeLooks, listLooks } from './storage';
 import { words } from './words';
 
-const keptSchema = z.object({ id: z.string(), recipe: recipeSchema });
+const keptSchema = z.object({ id: z.string(), recipe: recipeSchema, picture: z.string().nullable().optional() });
 
 /** A recipe with a name, ready to be laid. */
 export interface Look {
@@ -20,6 +20,8 @@ export interface Look {
   /** Own ones belong to no family. */
   family: LookFamily | null;
   recipe: Recipe;
+  /** JPEG data URL of an own one on the piece that it was made on. */
+  picture?: string | null;
 }
 
 interface LooksState {
@@ -28,7 +30,10 @@ interface LooksState {
   own: Look[];
   refresh(): Promise<void>;
   /** Saves a piece's look under a name. What was painted on its photo is left out unless asked for. */
-  keep(piece: Piece, name: string, withPainting: boolean): Promise<void>;
+  keep(piece: Piece, name: string, withPainting: boolean, picture?: string | null): Promise<void>;
+  /** Takes a look that came from elsewhere. */
+  take(recipe: Recipe): Promise<void>;
+  rename(id: string, name: string): Promise<void>;
   remove(id: string): Promise<void>;
   /** Brings one back that was removed. */
   bringBack(look: Look): Promise<void>;
@@ -52,16 +57,33 @@ export const useLooks = create<LooksState>((set, get) => {
     async refresh() {
       set({ own: read(await listLooks()), shipped: get().shipped ?? (await shippedLooks()) });
     },
-    keep(piece, name, withPainting) {
+    keep(piece, name, withPainting, picture) {
       const recipe = recipeOf({ ...(withPainting ? piece : withoutPainting(piece)), name: name.trim().slice(0, 200) || piece.name });
-      return put((kept) => [{ id: newId(), recipe }, ...kept]);
+      return put((kept) => [{ id: newId(), recipe, picture }, ...kept]);
     },
+    take: (recipe) => put((kept) => [{ id: newId(), recipe }, ...kept]),
+    rename: (id, name) =>
+      put((kept) =>
+        kept.map((one) => {
+          const { id: other, recipe } = one as { id?: string; recipe?: object };
+          return other === id ? { ...(one as object), recipe: { ...recipe, name } } : one;
+        }),
+      ),
     remove: (id) => put((kept) => kept.filter((one) => (one as { id?: string }).id !== id)),
-    bringBack: ({ id, recipe }) => put((kept) => [{ id, recipe }, ...kept]),
+    bringBack: ({ id, recipe, picture }) => put((kept) => [{ id, recipe, picture }, ...kept]),
   };
 });
 
 export { hasPainting };
+
+/** Where the coats of a look go that is tried or used. */
+export const useLookPlace = create<{ place: 'top' | 'instead' | 'above'; above: string | null }>(() => ({ place: 'top', above: null }));
+
+function placeNow(piece: Piece): LookPlace {
+  const { place, above } = useLookPlace.getState();
+  if (place === 'above') return above !== null && piece.coats.some(({ id }) => id === above) ? { above } : 'top';
+  return place;
+}
 
 /** The last look that was applied: the piece before it, and the ids of the coats that it added. */
 let last: { before: Piece; coats: readonly string[] } | null = null;
@@ -75,7 +97,7 @@ export function lookBase(piece: Piece): Piece {
 /** The edit that lays a look on a piece, and what to remember once it is kept. */
 export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; kept(): void }> {
   const base = lookBase(piece);
-  const { edit, coats } = await layingOf(look.recipe, piece);
+  const { edit, coats } = await layingOf(look.recipe, piece, placeNow(piece));
   const kept = () => void (last = base.coats.length === 0 ? { before: base, coats: coats.map((c) => c.id) } : null);
   return { edit: (now) => edit(lookBase(now)), kept };
 }
@@ -89,7 +111,7 @@ const MOST_PICTURES = 120;
 /** A look on the piece's photo, as large as a card needs. One that was drawn before comes at once. */
 export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): Promise<ImageBitmap | null> {
   const base = lookBase(piece);
-  const key = JSON.stringify([look.id, base.photo.key, base.ready, base.guards, base.coats]);
+  const key = JSON.stringify([look.id, placeNow(piece), base.photo.key, base.ready, base.guards, base.coats]);
   const there = pictures.get(key);
   if (there) return there;
   const { edit } = await lookEdit(look, piece);

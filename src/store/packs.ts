@@ -1,10 +1,8 @@
 import { writePack, type Pack } from '../core/files/pack';
-import { download, fileName } from './files';
+import { download, endingOf, fileName } from './files';
 import { labelOf } from './own';
 import { loadPicture } from './pictures';
 import type { OwnMaterial } from './storage';
-
-const endings: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' };
 
 /** Own materials as the bytes of a pack: their files untouched, and how each is made to fit. */
 export async function packOf(list: OwnMaterial[], words: Pick<Pack, 'name' | 'maker' | 'licence'>): Promise<Uint8Array<ArrayBuffer>> {
@@ -12,8 +10,8 @@ export async function packOf(list: OwnMaterial[], words: Pick<Pack, 'name' | 'ma
   const materials: Pack['materials'] = [];
   for (const own of list) {
     const blob = await loadPicture(own.key);
-    let file = `${fileName(labelOf(own))}.${endings[blob.type] ?? 'png'}`;
-    for (let n = 2; pictures.has(file); n++) file = `${fileName(labelOf(own))}-${n}.${endings[blob.type] ?? 'png'}`;
+    let file = `${fileName(labelOf(own))}.${endingOf(blob)}`;
+    for (let n = 2; pictures.has(file); n++) file = `${fileName(labelOf(own))}-${n}.${endingOf(blob)}`;
     pictures.set(file, new Uint8Array(await blob.arrayBuffer()));
     materials.push({ file, name: labelOf(own), ...(own.family ? { family: own.family } : {}), ...(own.fitting ? { fitting: own.fitting } : {}) });
   }

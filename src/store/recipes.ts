@@ -1,21 +1,52 @@
 import type { Fitting } from '../core/materials/fitting/schema';
 import { filesOf, withFiles } from '../core/piece/pictures';
-import { coatsOf, goesAround, layRecipe, parseRecipe, recipeOf, withoutPainting } from '../core/piece/recipe';
+import { readLook, writeLook } from '../core/files/lookFile';
+import { coatsOf, goesAround, layRecipe, recipeOf, withoutPainting, type LookPlace } from '../core/piece/recipe';
 import type { Edit } from '../core/piece/edits';
 import type { Coat, Piece, Recipe } from '../core/piece/schema';
 import { useBench } from './bench';
 import { getEngine } from './engine';
-import { download, fileName } from './files';
+import { download, endingOf, fileName } from './files';
 import { newId } from './newId';
 import { sourceOf, useOwn } from './own';
+import { loadPicture } from './pictures';
 import { listOwn } from './storage';
 import { words } from './words';
 
-/** The recipe as a file; pictures it uses are named by the file they came from and must lie beside it. */
-export function saveRecipe(piece: Piece, withPainting: boolean): void {
+/** The recipe of a piece as a file. */
+export const saveRecipe = (piece: Piece, withPainting: boolean): Promise<void> => saveLook(recipeOf(withPainting ? piece : withoutPainting(piece)));
+
+/** A look as a file: its recipe, or a zip of it with its pictures where it has some. @throws RangeError when one is not kept any more */
+export async function saveLook(recipe: Recipe): Promise<void> {
+  const keys = [...new Set(recipe.coats.flatMap(filesOf))];
+  if (keys.length === 0)
+    return download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(recipe.name)}.recipe.json`);
   const { list } = useOwn.getState();
-  const recipe = recipeOf(withPainting ? piece : withoutPainting(piece), (key) => list.find((o) => o.key === key)?.name ?? key);
-  download(new Blob([JSON.stringify(recipe, null, 2)], { type: 'application/json' }), `${fileName(piece.name)}.recipe.json`);
+  const names = new Map<string, string>();
+  const pictures = new Map<string, Uint8Array>();
+  for (const key of keys) {
+    const own = list.find((o) => o.key === key || o.name === key);
+    const blob = await loadPicture(own?.key ?? key);
+    const plain = fileName((own?.name ?? key).replace(/\.[a-z]+$/i, ''));
+    let file = `${plain}.${endingOf(blob)}`;
+    for (let n = 2; pictures.has(file); n++) file = `${plain}-${n}.${endingOf(blob)}`;
+    names.set(key, file);
+    pictures.set(file, new Uint8Array(await blob.arrayBuffer()));
+  }
+  const named = { ...recipe, coats: recipe.coats.map((coat) => withFiles(coat, (key) => ({ file: names.get(key) as string }))) };
+  download(new Blob([writeLook({ recipe: named, pictures })], { type: 'application/zip' }), `${fileName(recipe.name)}.look.zip`);
+}
+
+/** Reads a look's file; its pictures go onto the shelf, and its recipe names them by their keys. @throws BadFile, RangeError with one sentence */
+export async function readLookFile(file: File): Promise<Recipe> {
+  const { recipe, pictures } = readLook(new Uint8Array(await file.arrayBuffer()), file.name);
+  if (pictures.size === 0) return recipe;
+  const keys = new Map<string, string>();
+  for (const [name, bytes] of pictures) {
+    const own = await useOwn.getState().add(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
+    keys.set(name, own.key);
+  }
+  return { ...recipe, coats: recipe.coats.map((coat) => withFiles(coat, (name) => ({ file: keys.get(name) ?? name }))) };
 }
 
 /** Coats of a recipe, with its pictures found on the shelf. @throws RangeError with one sentence when one is not there. */
@@ -40,15 +71,19 @@ async function coatsWithPictures(recipe: Recipe): Promise<Coat[]> {
  *
  * @throws RangeError with one sentence when a picture that it uses is not on the shelf.
  */
-export async function layingOf(recipe: Recipe, { photo }: Pick<Piece, 'photo'>): Promise<{ edit: Edit; coats: readonly Coat[] }> {
+export async function layingOf(
+  recipe: Recipe,
+  { photo }: Pick<Piece, 'photo'>,
+  place: LookPlace = 'top',
+): Promise<{ edit: Edit; coats: readonly Coat[] }> {
   const coats = await coatsWithPictures(recipe);
   const finding = goesAround(recipe) ? await (await getEngine()).guards.find(photo).catch(() => null) : null;
-  return { edit: layRecipe(recipe, coats, finding), coats };
+  return { edit: layRecipe(recipe, coats, finding, place), coats };
 }
 
 /** Lays a recipe on the open piece: its coats above what is there, and its readying. One step of undo. @throws RangeError with one sentence. */
-export async function openRecipe(text: string): Promise<number> {
-  const recipe = parseRecipe(text);
+export async function openRecipe(file: File): Promise<number> {
+  const recipe = await readLookFile(file);
   const { piece } = useBench.getState();
   if (!piece) return 0;
   const { edit, coats } = await layingOf(recipe, piece);

@@ -1,11 +1,12 @@
 import * as z from 'zod';
 import { explain } from '../core/piece/explain';
 import { filesOf } from '../core/piece/pictures';
-import { pieceSchema, type Piece } from '../core/piece/schema';
+import { pieceSchema, recipeSchema, type Piece } from '../core/piece/schema';
 import { allKeys, readText, readTexts, removeKeys, writeTexts } from './database';
 import { withLock } from './locks';
 import { newId } from './newId';
 import { picturesAtHand, sweep } from './pictures';
+import { listLooks } from './storage';
 import { words } from './words';
 
 /** What the list shows of a piece. Each card is a separate record, so that two tabs never write the same one. */
@@ -188,6 +189,11 @@ async function usedByPieces(): Promise<string[] | null> {
     const proof = z.object({ piece: pieceSchema }).safeParse(parsed(text));
     if (!proof.success) return null;
     used.push(...picturesOf(proof.data.piece));
+  }
+  // So does a look that is kept.
+  for (const look of await listLooks()) {
+    const kept = z.object({ recipe: recipeSchema }).safeParse(look);
+    if (kept.success) used.push(...kept.data.recipe.coats.flatMap(filesOf));
   }
   return used;
 }

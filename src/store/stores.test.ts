@@ -20,6 +20,8 @@ import * as records from './records';
 import { flush } from './saving';
 import { openPiece } from './session';
 
+const lookFile = (text: string) => new File([text], 'look.json');
+
 // The engine sees no borders here, and makes no small pictures: both are tested in the browser.
 jest.mock('./engine', () => ({
   getEngine: async () => ({
@@ -258,7 +260,7 @@ describe('recipes and sizes', () => {
     const piece = useBench.getState().piece as NonNullable<ReturnType<typeof useBench.getState>['piece']>;
     const recipe = recipeOf(piece, () => 'Grain.png');
     expect(recipe.coats[0].source).toMatchObject({ kind: 'picture', file: 'Grain.png' });
-    expect(await openRecipe(JSON.stringify(recipe))).toBe(2);
+    expect(await openRecipe(lookFile(JSON.stringify(recipe)))).toBe(2);
     expect(useBench.getState().piece?.coats).toHaveLength(4);
     expect((useBench.getState().piece?.coats[2].source as { file?: string }).file).toBe(own.key);
     useBench.getState().undo();
@@ -282,7 +284,7 @@ describe('recipes and sizes', () => {
       noise: { luma: 0.3 },
     };
     const guards = { regions: { lips: { amount: 0.2 } } };
-    await openRecipe(JSON.stringify({ dermatex: 1, name: 'Evening', strength: 0.7, ready, guards, coats: [] }));
+    await openRecipe(lookFile(JSON.stringify({ dermatex: 1, name: 'Evening', strength: 0.7, ready, guards, coats: [] })));
     const { piece } = useBench.getState();
     expect(piece?.ready).toMatchObject(ready);
     expect(piece?.strength).toBe(0.7);
@@ -296,9 +298,11 @@ describe('recipes and sizes', () => {
   it('that name an unknown picture, or hold no recipe, change nothing', async () => {
     const before = useBench.getState().piece;
     const lost = { dermatex: 1, name: 'x', coats: [{ source: { kind: 'picture', file: 'lost.png' } }] };
-    await expect(openRecipe(JSON.stringify(lost))).rejects.toThrow('“lost.png”, which is not on your shelf');
-    await expect(openRecipe('not json')).rejects.toThrow('does not hold JSON');
-    await expect(openRecipe('{"dermatex":1,"coats":[{"source":{"kind":"material","id":"paper.aged"},"strength":3}]}')).rejects.toThrow(RangeError);
+    await expect(openRecipe(lookFile(JSON.stringify(lost)))).rejects.toThrow('“lost.png”, which is not on your shelf');
+    await expect(openRecipe(lookFile('not json'))).rejects.toThrow('does not hold JSON');
+    await expect(openRecipe(lookFile('{"dermatex":1,"coats":[{"source":{"kind":"material","id":"paper.aged"},"strength":3}]}'))).rejects.toThrow(
+      RangeError,
+    );
     expect(useBench.getState().piece).toBe(before);
   });
 

@@ -38,15 +38,19 @@ export function parseRecipe(text: string): Recipe {
   return result.data;
 }
 
+/** Where the coats of a recipe go: above all others, in place of them, or directly above one. */
+export type LookPlace = 'top' | 'instead' | { above: string };
+
 /**
  * Lays a recipe on a piece: its coats above what is there, its readying in place of the parts that it sets, its guards and its strength. On a photo that
  * nothing has been done to, this is the recipe's whole look.
  *
  * @param coats - The recipe's coats, as `coatsOf` makes them, with their pictures found.
  * @param finding - Faces and people of the photo, for masks that go about them.
+ * @param place - Where its coats go.
  */
 export const layRecipe =
-  (recipe: Recipe, coats: readonly Coat[], finding: Finding | null = null) =>
+  (recipe: Recipe, coats: readonly Coat[], finding: Finding | null = null, place: LookPlace = 'top') =>
   <P extends Piece>(piece: P): P => {
     const { ready, guards, strength } = recipe;
     const before = piece.ready ?? neutralReady;
@@ -60,10 +64,16 @@ export const layRecipe =
       ...(next ? { ready: next } : {}),
       ...(guards ? { guards: piece.guards ? { ...piece.guards, regions } : guards } : {}),
       // With coats of its own, a piece keeps its strength unless the recipe asks for another.
-      strength: strength < 1 || piece.coats.length === 0 ? strength : piece.strength,
-      coats: [...own, ...aroundSitter(coats, finding, piece.photo, next ?? before)],
+      strength: strength < 1 || place === 'instead' || piece.coats.length === 0 ? strength : piece.strength,
+      coats: placed(own, aroundSitter(coats, finding, piece.photo, next ?? before), place),
     };
   };
+
+function placed(own: readonly Coat[], added: readonly Coat[], place: LookPlace): Coat[] {
+  if (place === 'instead') return [...added];
+  const at = place === 'top' ? own.length : own.findIndex(({ id }) => id === place.above) + 1;
+  return [...own.slice(0, at || own.length), ...added, ...own.slice(at || own.length)];
+}
 
 /** Coats of a recipe as coats of a piece, each with a new id. */
 export function coatsOf(recipe: Recipe, newId: () => string): Coat[] {

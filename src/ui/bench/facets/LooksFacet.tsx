@@ -6,7 +6,10 @@ import { lookFamilies } from '@/core/looks/families';
 import { share } from '@/core/schema';
 import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
-import { drawLook, lookEdit, takeLook, useLooks, type Look } from '@/store/looks';
+import { needsOf } from '@/core/looks/needs';
+import { coatName } from '@/core/piece/naming';
+import { drawLook, lookEdit, takeLook, useLookPlace, useLooks, type Look } from '@/store/looks';
+import { useOwn } from '@/store/own';
 import { complain } from '@/store/notices';
 import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
@@ -62,6 +65,8 @@ export function LooksFacet() {
         value={filter}
         onChange={(kind) => setFilter(kind as Filter)}
       />
+      {coats > 0 ? <Place /> : null}
+      {tried ? <Needs look={tried} /> : null}
       <div role="group" aria-label={words.looks.looks} style={grid}>
         {list.map((look) => (
           <LookCard key={look.id} look={look} on={tried?.id === look.id} onPress={() => void attempt(look).catch(complain)} />
@@ -83,6 +88,40 @@ export function LooksFacet() {
       <StartsFacet />
     </View>
   );
+}
+
+/** Where a look's coats go on a piece that has some. */
+function Place() {
+  const { place, above } = useLookPlace();
+  const coat = useBench((s) => s.piece?.coats.find(({ id }) => id === above));
+  const names = useOwn((s) => s.names);
+  return (
+    <Choice
+      label={words.looks.place}
+      value={place === 'above' && !coat ? 'top' : place}
+      options={[
+        { value: 'top' as const, label: words.looks.onTop },
+        ...(coat ? [{ value: 'above' as const, label: words.looks.above(coatName(coat, names)) }] : []),
+        { value: 'instead' as const, label: words.looks.instead },
+      ]}
+      onChange={(to) => {
+        useLookPlace.setState({ place: to });
+        const { look } = useTrying.getState();
+        const { piece, preview } = useBench.getState();
+        if (look && piece) void lookEdit(look, piece).then(({ edit }) => preview(edit), complain);
+      }}
+    />
+  );
+}
+
+/** What a look uses that the shelf or the photo may lack. */
+function Needs({ look }: { look: Look }) {
+  const c = useColours();
+  const list = useOwn((s) => s.list);
+  const { pictures, people } = needsOf(look.recipe);
+  const missing = pictures.filter((file) => !list.some(({ key, name }) => key === file || name === file));
+  const said = [...missing.map(words.looks.lacksPicture), ...(people ? [words.looks.usesPeople] : [])];
+  return said.length > 0 ? <Text style={{ color: missing.length > 0 ? c.accent : c.quiet }}>{said.join(' ')}</Text> : null;
 }
 
 function keepLook(): void {

@@ -7,6 +7,7 @@ import { coatName } from '@/core/piece/naming';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { setVisible } from '@/store/editing';
+import { useLookPlace } from '@/store/looks';
 import { useOwn } from '@/store/own';
 import { Act } from '../../kit/Act';
 import { Toggle } from '../../kit/Toggle';
@@ -20,6 +21,11 @@ export function MoreFacet({ coat }: { coat: Coat }) {
   const at = piece ? indexOf(piece, coat.id) : 0;
   const top = (piece?.coats.length ?? 1) - 1;
   const [name, setName] = useState<string | null>(null);
+  const lookAbove = () => {
+    useLookPlace.setState({ place: 'above', above: coat.id });
+    useBench.getState().choose(null);
+    useBench.getState().openFacet('starts');
+  };
   const rename = () => {
     if (name === null) return;
     const text = name.trim();
@@ -59,6 +65,7 @@ export function MoreFacet({ coat }: { coat: Coat }) {
           {words.more.toBack}
         </Act>
       </View>
+      <Act onPress={lookAbove}>{words.more.lookAbove}</Act>
       <Act plain onPress={() => router.navigate('/help')}>
         {words.common.help}
       </Act>

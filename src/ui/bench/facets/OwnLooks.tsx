@@ -1,11 +1,15 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
+import { partsOfLook } from '@/core/looks/needs';
+import { coatName } from '@/core/piece/naming';
 import { useBench } from '@/store/bench';
 import { pickFiles } from '@/store/files';
 import { hasPainting, useLooks, type Look } from '@/store/looks';
 import { complain, say } from '@/store/notices';
-import { openRecipe, saveRecipe } from '@/store/recipes';
+import { openRecipe, readLookFile, saveLook, saveRecipe } from '@/store/recipes';
+import { useOwn } from '@/store/own';
+import { drawWhole } from '../useThumb';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
@@ -13,24 +17,50 @@ import { Toggle } from '../../kit/Toggle';
 import { useColours } from '../../theme';
 import { words } from '../../words';
 
+/** Long side of the picture of a look that is saved, in pixels. */
+const PICTURE = 200;
+
 /** Saving the piece's look under a name or to a file, applying one from a file, and deleting one's own. */
 export function OwnLooks() {
   const c = useColours();
   const piece = useBench((s) => s.piece);
-  const { own, keep, remove, bringBack } = useLooks();
+  const { own, keep, take, remove, bringBack } = useLooks();
   const [name, setName] = useState('');
   const [withPainting, setWithPainting] = useState(false);
+  /** What stays out of the look: ids of coats, and the readying or the guards by their names. */
+  const [out, setOut] = useState<readonly string[]>([]);
+  const names = useOwn((s) => s.names);
   if (!piece) return null;
-  const save = () =>
-    void keep(piece, name, withPainting).then(() => {
-      say(words.ownLooks.savedAsALook(name.trim() || piece.name));
-      setName('');
-    }, complain);
+  const parts = [
+    ...(piece.ready ? [{ id: 'ready', label: words.ownLooks.readying }] : []),
+    ...(piece.guards ? [{ id: 'guards', label: words.ownLooks.guards }] : []),
+    ...piece.coats.map((coat) => ({ id: coat.id, label: coatName(coat, names) })),
+  ];
+  const flip = (id: string) => setOut((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id]));
+  const chosen = partsOfLook(piece, {
+    coats: piece.coats.map(({ id }) => id).filter((id) => !out.includes(id)),
+    ready: !out.includes('ready'),
+    guards: !out.includes('guards'),
+  });
+  const isEmpty = chosen.coats.length === 0 && !chosen.ready;
+  const save = async () => {
+    const picture = await drawWhole(chosen, { kind: 'piece' }, PICTURE);
+    await keep(chosen, name, withPainting, picture);
+    say(words.ownLooks.savedAsALook(name.trim() || piece.name));
+    setName('');
+  };
   const apply = async () => {
-    const [file] = await pickFiles('.json,application/json');
+    const [file] = await pickFiles('.json,.zip,application/json,application/zip');
     if (!file) return;
-    const count = await openRecipe(await file.text());
+    const count = await openRecipe(file);
     say(words.ownLooks.coatsAdded(count));
+  };
+  const bringIn = async () => {
+    const [file] = await pickFiles('.json,.zip,application/json,application/zip');
+    if (!file) return;
+    const recipe = await readLookFile(file);
+    await take(recipe);
+    say(words.ownLooks.savedAsALook(recipe.name));
   };
   const discard = async (look: Look) => {
     await remove(look.id);
@@ -50,10 +80,15 @@ export function OwnLooks() {
               value={name}
               placeholder={piece.name}
               onChangeText={setName}
-              onSubmitEditing={save}
+              onSubmitEditing={() => void save().catch(complain)}
               maxLength={200}
             />
-            {hasPainting(piece) ? (
+            <Fold title={words.ownLooks.whatItHolds(parts.length - out.filter((id) => parts.some((part) => part.id === id)).length, parts.length)}>
+              {parts.map(({ id, label }) => (
+                <Toggle key={id} label={label} value={!out.includes(id)} onChange={() => flip(id)} />
+              ))}
+            </Fold>
+            {hasPainting(chosen) ? (
               <Toggle
                 label={words.ownLooks.withPaintedMasks}
                 value={withPainting}
@@ -66,19 +101,30 @@ export function OwnLooks() {
         <Acts>
           {piece.coats.length > 0 ? (
             <>
-              <Act main onPress={save}>
+              <Act main disabled={isEmpty} onPress={() => void save().catch(complain)}>
                 {words.ownLooks.saveAsLook}
               </Act>
-              <Act onPress={() => saveRecipe(piece, withPainting)}>{words.ownLooks.saveLookToFile}</Act>
+              <Act disabled={isEmpty} onPress={() => void saveRecipe(chosen, withPainting).catch(complain)}>
+                {words.ownLooks.saveLookToFile}
+              </Act>
             </>
           ) : null}
           <Act onPress={() => void apply().catch(complain)}>{words.ownLooks.applyALook}</Act>
+          <Act onPress={() => void bringIn().catch(complain)}>{words.ownLooks.importALook}</Act>
         </Acts>
         {own.map((look) => (
-          <View key={look.id} style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between' }}>
-            <Text style={{ color: c.ink, flexShrink: 1 }} numberOfLines={1}>
+          <View key={look.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+            {look.picture ? <img src={look.picture} alt="" style={{ width: 44, height: 44, objectFit: 'cover', borderRadius: 2 }} /> : null}
+            <Text style={{ color: c.ink, flex: 1 }} numberOfLines={1}>
               {look.recipe.name}
             </Text>
+            <Act
+              plain
+              accessibilityLabel={words.ownLooks.saveToFileNamed(look.recipe.name)}
+              onPress={() => void saveLook(look.recipe).catch(complain)}
+            >
+              {words.ownLooks.toFile}
+            </Act>
             <Act plain accessibilityLabel={words.ownLooks.deleteTheLook(look.recipe.name)} onPress={() => void discard(look).catch(complain)}>
               {words.common.deleteIt}
             </Act>
