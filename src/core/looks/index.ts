@@ -31,6 +31,14 @@ import paletteKnife from './recipes/palette-knife.json';
 import posterColours from './recipes/poster-colours.json';
 import pencilDrawing from './recipes/pencil-drawing.json';
 import softGlow from './recipes/soft-glow.json';
+import porcelain from './recipes/porcelain.json';
+import crackedFace from './recipes/cracked-face.json';
+import skinGrain from './recipes/skin-grain.json';
+import mural from './recipes/mural.json';
+import fastFilm from './recipes/fast-film.json';
+import paintedLight from './recipes/painted-light.json';
+import lastReel from './recipes/last-reel.json';
+import paperWindow from './recipes/paper-window.json';
 import type { LookFamily } from './families';
 
 /** A look that ships: its recipe is as it stands in its file, and is checked by whoever lays it. */
@@ -75,6 +83,14 @@ export const shippedLooks: readonly ShippedLook[] = [
   { id: 'pencil-drawing', family: 'paint', recipe: pencilDrawing },
   { id: 'soft-glow', family: 'light', recipe: softGlow },
   { id: 'gilded-seams', family: 'paint', recipe: gildedSeams },
+  { id: 'porcelain', family: 'walls', recipe: porcelain },
+  { id: 'cracked-face', family: 'walls', recipe: crackedFace },
+  { id: 'skin-grain', family: 'light', recipe: skinGrain },
+  { id: 'mural', family: 'walls', recipe: mural },
+  { id: 'fast-film', family: 'film', recipe: fastFilm },
+  { id: 'painted-light', family: 'paint', recipe: paintedLight },
+  { id: 'last-reel', family: 'film', recipe: lastReel },
+  { id: 'paper-window', family: 'paper', recipe: paperWindow },
 ];
 
 export { lookFamilies, type LookFamily } from './families';
