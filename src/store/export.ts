@@ -5,6 +5,7 @@ import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, endingOf, fileName } from './files';
 import { create } from 'zustand';
+import type { ExportChoice } from './settings';
 import { words } from './words';
 
 export type { Encoding };
@@ -16,6 +17,10 @@ interface ExportState {
 }
 
 export const useExport = create<ExportState>(() => ({ progress: null, stop: () => undefined }));
+
+/** How a picture is written that was chosen to be exported so. */
+export const encodingOf = ({ type, quality, bits }: ExportChoice): Encoding =>
+  type === 'image/jpeg' || type === 'image/webp' ? { type, quality } : { type, deep: bits === '16' };
 
 /** Size of the result for a wanted long side in pixels; never larger than the photo. */
 export function sizeFor(piece: Piece, long: number): { width: number; height: number; scale: number } {

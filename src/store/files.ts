@@ -24,11 +24,10 @@ const lacks = (blob: Blob): Promise<boolean> =>
     .catch(() => false);
 
 /**
- * Takes a picture file: looks at its header, makes sure that it decodes, keeps it.
- * @param isAccepted the person wants it although data is missing in it
- * @throws Incomplete, BadFile with one sentence; StoreFull. Nothing is kept then.
+ * Looks at a picture file: its header, and that it decodes.
+ * @throws Incomplete, BadFile with one sentence
  */
-export async function takePicture(file: Blob, name: string, isAccepted = false): Promise<PictureRef> {
+export async function lookAtPicture(file: Blob, name: string, isAccepted = false): Promise<{ ref: PictureRef; blob: Blob }> {
   const buffer = await file.arrayBuffer();
   const stored = inspect(new Uint8Array(buffer), name);
   const blob = new Blob([buffer], { type: stored.type });
@@ -39,8 +38,18 @@ export async function takePicture(file: Blob, name: string, isAccepted = false):
   });
   const key = await keyOf(buffer);
   if (!(await isWhole)) throw new Incomplete(name);
-  await savePicture(key, blob);
-  return { key, name, ...size };
+  return { ref: { key, name, ...size }, blob };
+}
+
+/**
+ * Takes a picture file: looks at its header, makes sure that it decodes, keeps it.
+ * @param isAccepted the person wants it although data is missing in it
+ * @throws Incomplete, BadFile with one sentence; StoreFull. Nothing is kept then.
+ */
+export async function takePicture(file: Blob, name: string, isAccepted = false): Promise<PictureRef> {
+  const { ref, blob } = await lookAtPicture(file, name, isAccepted);
+  await savePicture(ref.key, blob);
+  return ref;
 }
 
 /** Long side of the rendering that proves that a file can be decoded. */

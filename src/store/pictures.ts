@@ -28,6 +28,9 @@ export async function savePicture(key: string, file: Blob): Promise<void> {
   await writeTexts({ [pictureKey(key)]: await toBase64(file) });
 }
 
+/** Holds a picture in memory only, for as long as it is worked with. */
+export const holdPicture = (key: string, file: Blob): void => void atHand.set(key, file);
+
 /** @throws RangeError when the picture is not kept any more. */
 export async function loadPicture(key: string): Promise<Blob> {
   const data = await readText(pictureKey(key));

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 
 /** How a picture was exported last. */
-const exportSchema = z.object({
+export const exportSchema = z.object({
   type: z.enum(['image/jpeg', 'image/png', 'image/webp', 'image/tiff']).catch('image/jpeg'),
   /** Bits a channel, where the format may have 16. */
   bits: z.enum(['8', '16']).catch('8'),

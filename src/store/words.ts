@@ -90,6 +90,9 @@ export const words = {
     piece: 'Piece',
     theSampleCouldNotBe: 'The sample could not be read from the server; start it again and retry.',
   },
+  batch: {
+    photoIsGone: (name: string) => `“${name}” is not kept in this browser any more; choose the photos again.`,
+  },
   proofs: {
     goBackTo: (name: string) => `Go back to ${name}`,
     numbered: (n: number) => `Proof ${n}`,

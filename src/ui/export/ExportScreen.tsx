@@ -3,33 +3,26 @@ import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { ProgressBar, Text, TextInput } from 'react-native-paper';
-import * as z from 'zod';
-import { slider } from '@/core/schema';
 import { useBench } from '@/store/bench';
-import { canShare, copyPicture, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
+import { canShare, copyPicture, encodingOf, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
 import { complain, say } from '@/store/notices';
-import { useSettings, type ExportChoice } from '@/store/settings';
-import type { Encoding } from '@/store/export';
+import { useSettings } from '@/store/settings';
 import { flush } from '@/store/saving';
 import { openPiece } from '@/store/session';
 import { drawWhole } from '../bench/useThumb';
 import { Act } from '../kit/Act';
-import { Choice } from '../kit/Choice';
 import { Page } from '../kit/Page';
-import { Panel } from '../kit/Panel';
 import { useColours } from '../theme';
 import { words } from '../words';
-
-const qualitySchema = z.object({ quality: slider(words.export.quality, 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
+import { FormatPanel } from './FormatPanel';
 
 /** The flat picture, full size or smaller. */
 export function ExportScreen({ id }: { id: string }) {
   const c = useColours();
   const piece = useBench((s) => s.piece);
   const { progress, stop } = useExport();
-  const { exportAs: chosen, set } = useSettings();
-  const choose = (change: Partial<ExportChoice>) => set({ exportAs: { ...chosen, ...change } });
-  const { type, bits, quality, share, long: own } = chosen;
+  const chosen = useSettings((s) => s.exportAs);
+  const { share, long: own } = chosen;
   const [name, setName] = useState<string | null>(null);
   // Format, size and the button stay in view on a phone.
   const tall = useWindowDimensions().width < 700 ? 210 : 460;
@@ -62,7 +55,7 @@ export function ExportScreen({ id }: { id: string }) {
       complain(error);
     }
   };
-  const encoding: Encoding = type === 'image/jpeg' || type === 'image/webp' ? { type, quality } : { type, deep: bits === '16' };
+  const encoding = encodingOf(chosen);
   return (
     <Page title={words.export.exportIt(piece.name)} back={back}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
@@ -100,54 +93,7 @@ export function ExportScreen({ id }: { id: string }) {
             selectTextOnFocus
             maxLength={120}
           />
-          <Choice
-            label={words.export.format}
-            value={type}
-            options={
-              [
-                { value: 'image/jpeg', label: words.export.jpeg },
-                { value: 'image/png', label: words.export.png },
-                { value: 'image/webp', label: words.export.webp },
-                { value: 'image/tiff', label: words.export.tiff },
-              ] as const
-            }
-            onChange={(v) => choose({ type: v })}
-          />
-          {'quality' in encoding ? (
-            <Panel schema={qualitySchema} values={{ quality }} onCommit={(_key, v) => choose({ quality: v as number })} />
-          ) : (
-            <Choice
-              label={words.export.bits}
-              value={bits}
-              options={
-                [
-                  { value: '8', label: words.export.eightBits },
-                  { value: '16', label: words.export.sixteenBits },
-                ] as const
-              }
-              onChange={(v) => choose({ bits: v })}
-            />
-          )}
-          <Choice
-            label={words.common.size}
-            value={share}
-            options={
-              [
-                { value: '1', label: words.export.full },
-                { value: '0.5', label: words.export.half },
-                { value: '0.25', label: words.export.quarter },
-                { value: 'own', label: words.export.longSide },
-              ] as const
-            }
-            onChange={(v) => choose({ share: v })}
-          />
-          {share === 'own' ? (
-            <Panel
-              schema={z.object({ long: slider(words.export.longSide, 64, Math.max(65, long), Math.min(2000, long), { unit: 'px', step: 1 }) })}
-              values={{ long: Math.min(own, long) }}
-              onCommit={(_key, v) => choose({ long: v as number })}
-            />
-          ) : null}
+          <FormatPanel longest={long} />
           <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }} testID="export-size">
             {words.common.pixels(size.width, size.height)}
           </Text>

@@ -91,6 +91,9 @@ export function PiecesScreen() {
           <Act plain onPress={() => router.navigate('/materials')}>
             {words.common.shelf}
           </Act>
+          <Act plain onPress={() => router.navigate('/batch')}>
+            {words.batch.title}
+          </Act>
           <Act plain onPress={() => router.navigate('/help')}>
             {words.common.help}
           </Act>
