@@ -19,6 +19,8 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     launchOptions: chromiumOptions,
     acceptDownloads: true,
+    // Only the test of offline use waits for it; in the others it would fetch everything once more.
+    serviceWorkers: 'block',
     // A control that is not there fails its test before the whole time is gone.
     actionTimeout: 60_000,
   },

@@ -18,7 +18,7 @@ export async function withPage(work: (page: Page) => Promise<void>, density = 1)
   const stop = await serve(port);
   const browser = await chromium.launch(chromiumOptions);
   try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: density });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: density, serviceWorkers: 'block' });
     await page.addInitScript(() => {
       globalThis.nextFrame = () =>
         new Promise((resolve) => {

@@ -4,8 +4,10 @@ import { execFileSync } from 'node:child_process';
 import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { promisify } from 'node:util';
+import sharp from 'sharp';
 import zlib from 'node:zlib';
 import { buildKernels } from './kernels.mjs';
+import { writeServiceWorker } from './offline.mjs';
 import { root } from './run-ts.mjs';
 
 const fonts = [
@@ -45,9 +47,26 @@ export async function buildPublic() {
   mkdirSync(path.join(root, 'public/guide'), { recursive: true });
   for (const shot of ['bench-phone', 'guards-phone', 'where-wide', 'contact-wide'])
     cpSync(path.join(root, `docs/screenshots/${shot}.png`), path.join(root, `public/guide/${shot}.png`));
+  await icons();
   mkdirSync(path.join(root, 'public/demo'), { recursive: true });
   cpSync(path.join(root, 'demo/photos'), path.join(root, 'public/demo/photos'), { recursive: true });
   cpSync(path.join(root, 'demo/pieces'), path.join(root, 'public/demo/pieces'), { recursive: true });
+}
+
+/** The mark in the sizes that an installed application needs; the maskable one has room around it to be cut. */
+async function icons() {
+  mkdirSync(path.join(root, 'public/icons'), { recursive: true });
+  const mark = path.join(root, 'public/favicon.svg');
+  const at = (side) =>
+    sharp(mark, { density: 72 * 16 })
+      .resize(side, side)
+      .png();
+  for (const side of [192, 512]) await at(side).toFile(path.join(root, `public/icons/icon-${side}.png`));
+  const inner = await at(384).toBuffer();
+  await sharp({ create: { width: 512, height: 512, channels: 3, background: '#b1b1b1' } })
+    .composite([{ input: inner, left: 64, top: 64 }])
+    .png()
+    .toFile(path.join(root, 'public/icons/icon-maskable-512.png'));
 }
 
 const { constants } = zlib;
@@ -60,7 +79,7 @@ export function exportPage() {
   const expo = path.join(root, 'node_modules/expo/bin/cli');
   execFileSync(process.execPath, [expo, 'export', '--platform', 'web'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: expoEnvironment });
   preload();
-  return compress();
+  return writeServiceWorker().then(compress);
 }
 
 /** Fonts, kernels and the worker are fetched beside the script instead of after it has run. */
@@ -75,7 +94,7 @@ function preload() {
 }
 
 /** What is worth compressing: pictures and fonts are already. */
-const PACKED = /\.(js|css|html|wasm|svg|json)$/;
+const PACKED = /\.(js|css|html|wasm|svg|json|webmanifest)$/;
 
 /** Writes every file that shrinks beside itself as brotli and gzip, so that the server need not do it at each request. */
 async function compress() {

@@ -13,7 +13,7 @@ const stop = await serve(port);
 const browser = await chromium.launch(chromiumOptions);
 
 async function at(width, height, colorScheme, run) {
-  const page = await browser.newPage({ viewport: { width, height }, colorScheme, hasTouch: width < 700 });
+  const page = await browser.newPage({ viewport: { width, height }, colorScheme, hasTouch: width < 700, serviceWorkers: 'block' });
   await page.addInitScript(() => (localStorage['dermatex.settings'] ??= JSON.stringify({ seenHints: ['coats', 'cards', 'guards'] })));
   await page.goto(`http://localhost:${port}/`);
   const shot = (name) => page.screenshot({ path: path.join(out, `${name}.png`) });

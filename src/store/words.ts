@@ -69,6 +69,9 @@ export const words = {
   looks: {
     look: (name: string) => `Look ${name}`,
   },
+  offline: {
+    newVersion: 'A new version of Dermatex is ready. It starts once every tab of it is closed.',
+  },
   own: {
     deletedFromTheShelf: (name: string) => `“${name}” deleted from the shelf. Pieces that use it keep it.`,
     undo: 'Undo',

@@ -4,11 +4,13 @@ import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { whenTemporary } from '@/store/database';
 import { say } from '@/store/notices';
+import { keepForOffline } from '@/store/offline';
 import { useSettings } from '@/store/settings';
 import { Icon, type IconProps } from './kit/Icon';
 import { darkTheme, lightTheme } from './theme';
 import { words } from './words';
 
+keepForOffline();
 whenTemporary(() => say(words.shell.thisBrowserKeepsNothingFor, { lasting: true }));
 
 const settings = { icon: (props: IconProps) => <Icon {...props} /> };
