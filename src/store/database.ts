@@ -98,6 +98,19 @@ export async function space(): Promise<{ used: number; quota: number } | null> {
   return estimate?.usage === undefined || !estimate.quota ? null : { used: estimate.usage, quota: estimate.quota };
 }
 
+let asked = false;
+
+/** Asks the browser, once, to keep what is stored until the person deletes it. Browsers answer by themselves or ask the person. */
+export function askToKeep(): void {
+  if (asked) return;
+  asked = true;
+  const { storage } = globalThis.navigator ?? {};
+  void storage?.persisted?.().then((is) => is || storage.persist?.());
+}
+
+/** Whether the browser keeps what is stored when it runs short of room; null where it does not say. */
+export const isKeptForGood = async (): Promise<boolean | null> => (await globalThis.navigator?.storage?.persisted?.().catch(() => null)) ?? null;
+
 export const readText = (key: string): Promise<string | null> => attempt((s) => s.getItem(key)).then((text) => text ?? null);
 
 /** Texts by key; null for those that are not there. */

@@ -10,8 +10,9 @@ export function keepForOffline(): void {
   const { serviceWorker } = navigator;
   setTimeout(() => {
     void serviceWorker.register('/sw.js').then(
-      (registration) => {
-        registration.addEventListener('updatefound', () => {
+      // Nothing comes where service workers are blocked.
+      (registration: ServiceWorkerRegistration | undefined) => {
+        registration?.addEventListener('updatefound', () => {
           const { installing } = registration;
           installing?.addEventListener('statechange', () => {
             if (installing.state === 'installed' && serviceWorker.controller) say(words.offline.newVersion);

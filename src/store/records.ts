@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { explain } from '../core/piece/explain';
 import { filesOf } from '../core/piece/pictures';
 import { pieceSchema, recipeSchema, type Piece } from '../core/piece/schema';
-import { allKeys, readText, readTexts, removeKeys, writeTexts } from './database';
+import { allKeys, askToKeep, readText, readTexts, removeKeys, writeTexts } from './database';
 import { withLock } from './locks';
 import { newId } from './newId';
 import { picturesAtHand, sweep } from './pictures';
@@ -145,6 +145,7 @@ export function savePiece(piece: Piece, { picture, base, more = {} }: Saving = {
     };
     // A store that was cleared meanwhile has lost the pictures as well.
     const pictures = isThere ? {} : await picturesAtHand(picturesOf(kept));
+    if (!isThere) askToKeep();
     await writeTexts({ ...pictures, ...more, [pieceKey(kept.id)]: JSON.stringify(kept), [cardKey(kept.id)]: JSON.stringify(next) });
     return kept;
   });

@@ -93,6 +93,10 @@ export const words = {
     piece: 'Piece',
     theSampleCouldNotBe: 'The sample could not be read from the server; start it again and retry.',
   },
+  backup: {
+    isNone: (name: string) => `“${name}” is no backup of Dermatex; choose the file that was saved by “Back up everything”.`,
+    fromBackup: (name: string) => `${name}, from the backup`,
+  },
   batch: {
     photoIsGone: (name: string) => `“${name}” is not kept in this browser any more; choose the photos again.`,
   },

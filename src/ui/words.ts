@@ -786,6 +786,23 @@ export const words = {
     clearStrokesOn: (label: string) => `Clear strokes on ${label}`,
     clearTheStrokes: 'Clear the strokes',
   },
+  storage: {
+    title: 'Space and backup',
+    isKept: 'This browser keeps your pieces until you delete them.',
+    mayGo: 'This browser may delete your pieces when the device runs short of space. A backup keeps them safe.',
+    deleted: (name: string) => `${name} (deleted)`,
+    picture: (name: string) => `${name} (picture on the shelf)`,
+    backUp: 'Back up everything',
+    restore: 'Restore a backup',
+    backingUp: 'Putting the backup together …',
+    restoring: 'Restoring …',
+    restored: (pieces: number, copies: number, there: number) =>
+      [
+        `${pieces} ${pieces === 1 ? 'piece' : 'pieces'} restored`,
+        ...(copies > 0 ? [`${copies} beside what has changed since`] : []),
+        ...(there > 0 ? [`${there} there already`] : []),
+      ].join(', ') + '.',
+  },
   room: {
     whatIsDeletedHereIs: 'What is deleted here is gone for good.',
     thereAreNoOtherPieces: 'There are no other pieces. Pictures on your shelf take room as well.',

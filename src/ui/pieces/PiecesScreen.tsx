@@ -16,6 +16,7 @@ import { Page } from '../kit/Page';
 import { useDrop } from '../kit/useDrop';
 import { SANS, SERIF, useColours } from '../theme';
 import { words } from '../words';
+import { Storage } from './Storage';
 
 const megabytes = (n: number) => (n < 1e9 ? `${Math.max(1, Math.round(n / 1e6))} MB` : `${(n / 1e9).toFixed(1)} GB`);
 
@@ -181,6 +182,7 @@ export function PiecesScreen() {
           ))}
         </div>
       </Section>
+      <Storage />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', justifyContent: 'space-between', gap: 16 }}>
         {space ? (
           <Text style={{ color: c.quiet }} testID="space">
