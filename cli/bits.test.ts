@@ -22,7 +22,12 @@ const render = async (photo: string, look: string, out: string, ...more: string[
 };
 /** Values of 16 bits of a file, without alpha. */
 const values = async (name: string) => {
-  const { data } = await sharp(file(name)).toColourspace('rgb16').removeAlpha().raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(file(name))
+    .keepIccProfile()
+    .toColourspace('rgb16')
+    .removeAlpha()
+    .raw({ depth: 'ushort' })
+    .toBuffer({ resolveWithObject: true });
   return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
 };
 /** The largest difference: a comparison of whole arrays would print all of them. */

@@ -1,8 +1,11 @@
-import { readFile, realpath, rename, rm, stat } from 'node:fs/promises';
+import { readFile, realpath, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import sharp from 'sharp';
 import { cut } from '../src/core/cut';
+import { captureData, tagged } from '../src/core/files/capture';
 import { BadFile, inspect } from '../src/core/files/inspect';
+import { srgbProfile } from '../src/core/files/srgbProfile';
+import { writeTiff } from '../src/core/files/tiffWriter';
 import type { Decoded } from '../src/engine/library';
 
 // One picture at a time: libvips' cache would only hold memory.
@@ -52,9 +55,13 @@ export async function readPicture(file: string, deep = false): Promise<{ data: B
     const image = sharp(bytes, { limitInputPixels: 60e6 });
     // A profile is converted to sRGB at 8 bits, as a browser does it.
     const { type, deep: isDeep } = inspect(bytes, path.basename(file));
-    const hasProfile = (await image.metadata()).icc !== undefined;
+    const { icc } = await image.metadata();
+    // A file of ours says sRGB, and is taken as it is.
+    const isOurs = icc !== undefined && Buffer.compare(icc, srgbProfile()) === 0;
+    const hasProfile = icc !== undefined && !isOurs;
     const wide = isDeep && deep && !hasProfile;
     const turned = turns(type) ? image.autoOrient() : image;
+    if (isOurs) turned.keepIccProfile();
     // sharp takes 16 bits into Display P3; only naming the profile of the output brings them from there to sRGB.
     const { data, info } = await (isDeep && hasProfile ? turned.withIccProfile('srgb') : turned)
       .toColourspace(wide ? 'rgb16' : 'srgb')
@@ -101,33 +108,47 @@ export interface Drawn {
   width: number;
   height: number;
   deep?: boolean;
+  /** Capture data of the photo that they were made from. */
+  exif?: Uint8Array | null;
+}
+
+/** The capture data of a photo's file; null when it has none. */
+export async function captureOf(file: string): Promise<Uint8Array | null> {
+  const bytes = await readBytes(file);
+  return captureData(bytes, inspect(bytes, path.basename(file)).type);
 }
 
 /** Writes pixels by the ending of the name: .png, .jpg, .webp or .tif. An opaque picture is written without alpha. */
-export async function writePicture(file: string, { pixels, width, height, deep = false }: Drawn): Promise<void> {
+export async function writePicture(file: string, { pixels, width, height, deep = false, exif = null }: Drawn): Promise<void> {
   const values = deep ? new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.length / 2) : pixels;
+  const ending = path.extname(file).toLowerCase();
+  const isTiff = /^\.tiff?$/.test(ending);
+  const kind = isTiff ? 'image/tiff' : ending === '.webp' ? 'image/webp' : ending === '.png' ? 'image/png' : 'image/jpeg';
+  const encoded = isTiff ? writeTiff({ pixels: values, width, height }) : await encode(values, { width, height, kind });
+  // Written beside its place first, so that a failure leaves what was there.
+  const part = `${file}.part`;
+  try {
+    await writeFile(part, tagged(encoded, kind, { width, height, exif }));
+    await rename(part, file);
+  } catch {
+    await rm(part, { force: true });
+    throw new Refused(`${file} cannot be written; does its folder exist?`);
+  }
+}
+
+async function encode(values: Uint8Array | Uint16Array, { width, height, kind }: { width: number; height: number; kind: string }): Promise<Buffer> {
+  const deep = values instanceof Uint16Array;
   const image = sharp(values, { raw: { width, height, channels: 4 } });
   const most = deep ? 65535 : 255;
   let clear = false;
   for (let i = 3; i < values.length && !clear; i += 4) clear = values[i] < most;
   if (!clear) image.removeAlpha();
   if (deep) image.toColourspace('rgb16');
-  const ending = path.extname(file).toLowerCase();
   // Optimal Huffman tables would keep all coefficients of the picture in memory, 144 MB at 24 megapixels, to save a twentieth of the file.
-  if (ending === '.jpg' || ending === '.jpeg')
-    image.flatten({ background: '#fff' }).jpeg({ quality: 92, chromaSubsampling: '4:4:4', optimizeCoding: false });
-  else if (ending === '.webp') image.webp({ quality: 92 });
-  else if (/^\.tiff?$/.test(ending)) image.tiff({ compression: 'deflate', predictor: 'horizontal' });
+  if (kind === 'image/jpeg') image.flatten({ background: '#fff' }).jpeg({ quality: 92, chromaSubsampling: '4:4:4', optimizeCoding: false });
+  else if (kind === 'image/webp') image.webp({ quality: 92 });
   else image.png();
-  // Written beside its place first, so that a failure leaves what was there.
-  const part = `${file}.part`;
-  try {
-    await image.toFile(part);
-    await rename(part, file);
-  } catch {
-    await rm(part, { force: true });
-    throw new Refused(`${file} cannot be written; does its folder exist?`);
-  }
+  return image.toBuffer();
 }
 
 /** @throws Refused for an ending that is not written, or that does not hold so many bits a channel. */

@@ -7,7 +7,7 @@ import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
 import { drawsSmaller } from '../src/core/render/reach';
 import type { Engine } from '../src/engine/engine';
-import { sizeOf, writePicture } from './files';
+import { captureOf, sizeOf, writePicture } from './files';
 
 /** A look to be laid on photos, and how their pictures are made. */
 export interface Order {
@@ -18,6 +18,8 @@ export interface Order {
   scale: number;
   /** 16 bits a channel. */
   deep: boolean;
+  /** Capture data of the photo is passed on. */
+  keepsCapture: boolean;
 }
 
 /** A photo with the look on it, ready to be drawn. */
@@ -48,13 +50,14 @@ export function needsLevels({ scale }: Order, { piece }: Laid): boolean {
  *
  * @param besides The pixels are copied, so that another photo is drawn while this one is encoded.
  */
-export async function drawLaid(engine: Engine, { look, scale, deep }: Order, laid: Laid, out: string, besides = false): Promise<void> {
+export async function drawLaid(engine: Engine, { look, scale, deep, keepsCapture }: Order, laid: Laid, out: string, besides = false): Promise<void> {
   const plain = laid.piece(null);
   const find = () => engine.guards.find(plain.photo).catch((error: Error) => (console.error(error.message), null));
   const piece = laid.piece(plain.guards || goesAround(look) ? await find() : null);
   const framed = pieceSize(piece);
   const [width, height] = [framed.width, framed.height].map((side) => Math.max(1, Math.round(side * scale)));
-  const write = (pixels: Uint8Array) => writePicture(out, { pixels, width, height, deep });
+  const exif = keepsCapture ? await captureOf(laid.file) : null;
+  const write = (pixels: Uint8Array) => writePicture(out, { pixels, width, height, deep, exif });
   const drawing = { piece, region: { x: 0, y: 0, width, height }, scale, deep, tile: engine.largeTile };
   if (besides) await write(await engine.draw(drawing, (pixels) => pixels.slice()));
   else await engine.draw(drawing, write);

@@ -10,15 +10,17 @@ export interface RenderArguments {
   out?: string;
   scale?: string;
   bits?: string;
+  /** Leaves out the photo's capture data. */
+  'no-capture'?: boolean;
 }
 
 /** Reads what `render` and `batch` have in common. @throws Refused, RangeError with one sentence */
-export async function readOrder({ recipe = '', scale: text = '1', bits = '8' }: RenderArguments): Promise<Order> {
+export async function readOrder({ recipe = '', scale: text = '1', bits = '8', ...given }: RenderArguments): Promise<Order> {
   const scale = Number(text);
   if (!(scale > 0 && scale <= 1)) throw new Refused(`--scale is over 0 and up to 1, not ${text}.`);
   const deep = isDeep(bits);
   const { recipe: look, pictures } = await readRecipe(recipe);
-  return { look, pictures, scale, deep };
+  return { look, pictures, scale, deep, keepsCapture: given['no-capture'] !== true };
 }
 
 /** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */

@@ -26,7 +26,12 @@ async function exportAs(page: Page, format: string, to: string, bits?: string): 
 
 /** The largest difference, in levels of 65536, from the ramp. */
 async function offRamp(name: string): Promise<number> {
-  const { data } = await sharp(file(name)).toColourspace('rgb16').removeAlpha().raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(file(name))
+    .keepIccProfile()
+    .toColourspace('rgb16')
+    .removeAlpha()
+    .raw({ depth: 'ushort' })
+    .toBuffer({ resolveWithObject: true });
   return new Uint16Array(data.buffer, data.byteOffset, data.length / 2).reduce((most, v, i) => Math.max(most, Math.abs(v - ramp[i])), 0);
 }
 
@@ -57,4 +62,22 @@ test('an AVIF is opened, and goes out as WebP', { tag: '@wide' }, async ({ page 
   expect(await sharp(file('page.webp')).metadata()).toMatchObject({ format: 'webp', width: 300, height: 375 });
   const [a, b] = await Promise.all(['keeper.avif', 'page.webp'].map((name) => sharp(file(name)).removeAlpha().raw().toBuffer()));
   expect(a.reduce((sum, v, i) => sum + Math.abs(v - b[i]), 0) / a.length).toBeLessThan(3);
+});
+
+test('capture data goes with the picture, upright and in sRGB, unless it is not wanted', { tag: '@wide' }, async ({ page }) => {
+  await sharp('demo/photos/keeper.jpg')
+    .resize(300, 375)
+    .withExif({ IFD0: { Make: 'Skerry Light', Artist: 'A. Keeper' } })
+    .jpeg()
+    .toFile(file('camera.jpg'));
+  await openPhoto(page, file('camera.jpg'));
+  await exportAs(page, 'JPEG', 'with.jpg');
+  const made = await sharp(file('with.jpg')).metadata();
+  expect(made.exif?.includes('Skerry Light')).toBe(true);
+  expect(made.hasProfile).toBe(true);
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('switch', { name: 'With capture data' }).click();
+  await page.getByRole('button', { name: 'Back to the bench' }).click();
+  await exportAs(page, 'JPEG', 'without.jpg');
+  expect((await sharp(file('without.jpg')).metadata()).exif).toBeUndefined();
 });

@@ -27,9 +27,10 @@ export function ensureChromium() {
   return find();
 }
 
-/** Debian's GNU parallel, by which a batch is spread; its test is left out where it cannot be installed. */
-export function ensureParallel() {
+/** GNU parallel, by which a batch is spread, and ExifTool, which reads capture data; their tests are left out where they cannot be installed. */
+export function ensureTools() {
   if (!existsSync('/usr/bin/parallel')) install('GNU parallel', ['parallel']);
+  if (!existsSync('/usr/bin/exiftool')) install('ExifTool', ['libimage-exiftool-perl']);
 }
 
 /** Firefox ESR and WebKitGTK for npm run browsers. */

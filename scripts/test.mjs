@@ -5,14 +5,14 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ensureChromium, ensureInstalled, ensureParallel } from './install.mjs';
+import { ensureChromium, ensureInstalled, ensureTools } from './install.mjs';
 import { buildKernels } from './kernels.mjs';
 import { browserTimes, printSlowest, unitTimes } from './slowest.mjs';
 import { spin } from './spin.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensureInstalled();
-ensureParallel();
+ensureTools();
 const env = { ...process.env, CI: '1', CHROMIUM: ensureChromium(), DERMATEX_ROOT: root, FORCE_COLOR: '0' };
 mkdirSync(path.join(root, 'build'), { recursive: true });
 const bin = (name) => path.join(root, 'node_modules/.bin', name);

@@ -4,7 +4,7 @@ import { pieceSchema, recipeSchema, type Recipe } from '../core/piece/schema';
 import { Cancelled } from '../engine/stopping';
 import { readText, removeKeys, writeTexts } from './database';
 import { getEngine } from './engine';
-import { encodingOf, sizeFor } from './export';
+import { encodingOf, sizeFor, taggedPicture } from './export';
 import { download, endingOf, fileName, lookAtPicture } from './files';
 import { complain } from './notices';
 import { holdPicture } from './pictures';
@@ -165,7 +165,8 @@ async function one({ look, as, items }: BatchJob, i: number, signal: AbortSignal
   const piece = edit(blank);
   const size = sizeFor(piece, as.share === 'own' ? as.long : Math.max(ref.width, ref.height) * Number(as.share));
   try {
-    const made = await engine.export({ piece, ...size }, encodingOf(as), { signal });
+    const drawn = await engine.export({ piece, ...size }, encodingOf(as), { signal });
+    const made = await taggedPicture(drawn, as.capture ? blob : null, size);
     await room.write(resultFile(i), made);
     await room.write(thumbFile(i), await thumbOf(made, { piece, ...size }));
     if (folder) await writeInto(folder, `${items[i].result}.${endingOf({ type: as.type })}`, made);

@@ -1,3 +1,4 @@
+import { captureData, tagged } from '../core/files/capture';
 import { pieceSize } from '../core/ready/geometry';
 import type { Piece } from '../core/piece/schema';
 import type { Encoding } from '../engine/protocol';
@@ -5,7 +6,8 @@ import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { download, endingOf, fileName } from './files';
 import { create } from 'zustand';
-import type { ExportChoice } from './settings';
+import { loadPicture } from './pictures';
+import { useSettings, type ExportChoice } from './settings';
 import { words } from './words';
 
 export type { Encoding };
@@ -29,6 +31,13 @@ export function sizeFor(piece: Piece, long: number): { width: number; height: nu
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)), scale };
 }
 
+/** A picture that says it is in sRGB, with the photo's capture data where that is wanted. */
+export async function taggedPicture(made: Blob, photo: Blob | null, size: { width: number; height: number }): Promise<Blob> {
+  const type = made.type as Encoding['type'];
+  const exif = photo && captureData(new Uint8Array(await photo.arrayBuffer()), photo.type as Parameters<typeof captureData>[1]);
+  return new Blob([tagged(new Uint8Array(await made.arrayBuffer()), type, { ...size, exif })], { type });
+}
+
 /** Makes the picture in workers. Null when it was stopped. @throws Error when another is being made. */
 export async function makePicture(piece: Piece, long: number, encoding: Encoding): Promise<Blob | null> {
   if (useExport.getState().progress !== null) throw new Error(words.export.aPictureIsBeingMade);
@@ -37,7 +46,10 @@ export async function makePicture(piece: Piece, long: number, encoding: Encoding
   try {
     const engine = await getEngine();
     const onProgress = (done: number, total: number) => useExport.setState({ progress: done / total });
-    return await engine.export({ piece, ...sizeFor(piece, long) }, encoding, { signal: stop.signal, onProgress });
+    const size = sizeFor(piece, long);
+    const made = await engine.export({ piece, ...size }, encoding, { signal: stop.signal, onProgress });
+    const photo = useSettings.getState().exportAs.capture ? await loadPicture(piece.photo.key).catch(() => null) : null;
+    return await taggedPicture(made, photo, size);
   } catch (error) {
     if (error instanceof Cancelled) return null;
     throw error;

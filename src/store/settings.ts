@@ -11,6 +11,8 @@ export const exportSchema = z.object({
   /** Its size as a part of the photo's, or a long side of one's own. */
   share: z.enum(['1', '0.5', '0.25', 'own']).catch('1'),
   long: z.number().int().min(64).max(30000).catch(2000),
+  /** Capture data of the photo is passed on. */
+  capture: z.boolean().catch(true),
 });
 export type ExportChoice = z.output<typeof exportSchema>;
 

@@ -361,6 +361,8 @@ export const words = {
     png: 'PNG',
     webp: 'WebP',
     tiff: 'TIFF',
+    capture: 'With capture data',
+    captureHelp: 'Camera, time and place, as the photo has them.',
     bits: 'Bits a channel',
     eightBits: '8 bits',
     sixteenBits: '16 bits',

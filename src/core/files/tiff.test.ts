@@ -23,6 +23,7 @@ describe('a TIFF that is written', () => {
     const wide = pixels instanceof Uint16Array;
     expect(await sharp(file).metadata()).toMatchObject({ format: 'tiff', width: W, height: H, channels, depth: wide ? 'ushort' : 'uchar' });
     const { data } = await sharp(file)
+      .keepIccProfile()
       .toColourspace(wide ? 'rgb16' : 'srgb')
       .raw({ depth: wide ? 'ushort' : 'uchar' })
       .toBuffer({ resolveWithObject: true });

@@ -1,4 +1,5 @@
 import { zlibSync } from 'fflate';
+import { srgbProfile } from './srgbProfile';
 
 /** RGBA, 8 or 16 bits a channel. */
 export interface TiffPicture {
@@ -12,6 +13,9 @@ const STRIP = 1 << 20;
 const SHORT = 3;
 const LONG = 4;
 const RATIONAL = 5;
+const UNDEFINED = 7;
+/** Bytes of one value of a type, where it has fewer than four. */
+const BYTES: Record<number, number> = { [SHORT]: 2, [UNDEFINED]: 1 };
 /** Adobe's Deflate (TIFF Technical Note 2, 1995; registered as 8). */
 const DEFLATE = 8;
 const RGB = 2;
@@ -61,8 +65,10 @@ export function writeTiff(picture: TiffPicture): Uint8Array<ArrayBuffer> {
     [284, SHORT, [1]],
     [296, SHORT, [PER_INCH]],
     ...(channels === 4 ? ([[338, SHORT, [UNASSOCIATED_ALPHA]]] as [number, number, number[]][]) : []),
+    // An embedded profile (ICC.1:2022, B.4).
+    [34675, UNDEFINED, [...srgbProfile()]],
   ];
-  const sizeOf = (type: number, values: number[]) => (type === SHORT ? 2 : 4) * values.length;
+  const sizeOf = (type: number, values: number[]) => (BYTES[type] ?? 4) * values.length;
   const directory = 8;
   let rest = directory + 2 + 12 * tags.length + 4;
   // Values of more than four bytes lie behind the directory, then the strips.
@@ -93,7 +99,11 @@ export function writeTiff(picture: TiffPicture): Uint8Array<ArrayBuffer> {
     view.setUint32(entry + 4, type === RATIONAL ? values.length / 2 : values.length, true);
     const place = places[i] || entry + 8;
     if (places[i]) view.setUint32(entry + 8, place, true);
-    values.forEach((value, k) => (type === SHORT ? view.setUint16(place + 2 * k, value, true) : view.setUint32(place + 4 * k, value, true)));
+    values.forEach((value, k) => {
+      if (type === UNDEFINED) view.setUint8(place + k, value);
+      else if (type === SHORT) view.setUint16(place + 2 * k, value, true);
+      else view.setUint32(place + 4 * k, value, true);
+    });
   });
   strips.forEach((strip, i) => file.set(strip, offsets[i]));
   return file;

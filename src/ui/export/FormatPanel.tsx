@@ -4,6 +4,7 @@ import { encodingOf } from '@/store/export';
 import { useSettings, type ExportChoice } from '@/store/settings';
 import { Choice } from '../kit/Choice';
 import { Panel } from '../kit/Panel';
+import { Toggle } from '../kit/Toggle';
 import { words } from '../words';
 
 const qualitySchema = z.object({ quality: slider(words.export.quality, 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
@@ -63,6 +64,7 @@ export function FormatPanel({ longest: long }: { longest: number }) {
           onCommit={(_key, v) => choose({ long: v as number })}
         />
       ) : null}
+      <Toggle label={words.export.capture} help={words.export.captureHelp} value={chosen.capture} onChange={(capture) => choose({ capture })} />
     </>
   );
 }
