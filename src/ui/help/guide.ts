@@ -44,4 +44,12 @@ export const guide: readonly { title: string; text: string; picture?: { file: st
     title: 'Export',
     text: 'Choose format, size and name, and save the picture. A look can be saved under Presets, for other photos.',
   },
+  {
+    title: 'See the stages, and keep proofs',
+    text: 'The card “Compare” at the end of the coats shows the photo as taken, the stages of the work and the piece as it is: side by side, wiped, or as a difference. “Keep a proof” keeps a state under a name; you can go back to it at any time.',
+  },
+  {
+    title: 'Use it again',
+    text: 'Under Presets, “Save as look” keeps what you tick for other photos. “Batch”, on the first screen, lays a look on many photos at once.',
+  },
 ];
