@@ -7,6 +7,7 @@ import { browserKills, workerKills } from './kills';
 import { missingFiles, picturesInPage, withoutIsolation } from './page';
 import { clearedStore, damagedStore, fullStore, twoTabs } from './store';
 import { oddPacks, oddRecipes } from './recipes';
+import { damagedZips } from './zips';
 import { oddRequests } from './requests';
 import type { Tally } from './tally';
 
@@ -23,6 +24,7 @@ const inWhole = (run: () => Promise<Tally | Tally[]>) => (): Promise<Tally | Tal
 const parts: Record<string, () => Promise<Tally | Tally[]>> = {
   pictures: () => picturesOnCommandLine(count(300, 60), random),
   packs: () => oddPacks(count(75, 75), random),
+  zips: () => damagedZips(count(300, 60), random),
   requests: () => oddRequests(count(400, 200), random, root),
   recipes: () => oddRecipes(count(300, 25), random, root),
   'pictures-in-page': () => served(() => picturesInPage(count(300, 40), random)),

@@ -7,8 +7,8 @@ import path from 'node:path';
 import { damaged } from './mutate';
 import { expectSentence, tally, type Tally } from './tally';
 
-export type Format = 'png' | 'jpeg' | 'webp';
-export const formats: readonly Format[] = ['png', 'jpeg', 'webp'];
+export type Format = 'png' | 'jpeg' | 'webp' | 'tiff' | 'avif';
+export const formats: readonly Format[] = ['png', 'jpeg', 'webp', 'tiff', 'avif'];
 
 /** Good pictures of one format in many ways of writing it, after the ideas of PngSuite: depths, kinds, interlace, sizes of one pixel. */
 export async function corpus(format: Format): Promise<Buffer[]> {
@@ -37,6 +37,14 @@ export async function corpus(format: Format): Promise<Buffer[]> {
         noise(w, h, 3).jpeg({ chromaSubsampling: '4:4:4' }).withMetadata({ orientation: 6 }).toBuffer(),
         noise(w, h, 3).toColourspace('b-w').jpeg().toBuffer(),
       );
+    else if (format === 'tiff')
+      made.push(
+        noise(w, h, 3).tiff({ compression: 'none' }).toBuffer(),
+        noise(w, h, 4).tiff({ compression: 'lzw', predictor: 'horizontal' }).toBuffer(),
+        noise(w, h, 3).tiff({ compression: 'deflate' }).toBuffer(),
+        noise(w, h, 3).toColourspace('rgb16').tiff({ compression: 'lzw' }).toBuffer(),
+      );
+    else if (format === 'avif') made.push(noise(w, h, 3).avif().toBuffer(), noise(w, h, 4).avif({ lossless: true }).toBuffer());
     else
       made.push(
         noise(w, h, 3).webp().toBuffer(),

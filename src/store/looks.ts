@@ -33,7 +33,6 @@ interface LooksState {
   keep(piece: Piece, name: string, withPainting: boolean, picture?: string | null): Promise<void>;
   /** Takes a look that came from elsewhere. */
   take(recipe: Recipe): Promise<void>;
-  rename(id: string, name: string): Promise<void>;
   remove(id: string): Promise<void>;
   /** Brings one back that was removed. */
   bringBack(look: Look): Promise<void>;
@@ -62,13 +61,6 @@ export const useLooks = create<LooksState>((set, get) => {
       return put((kept) => [{ id: newId(), recipe, picture }, ...kept]);
     },
     take: (recipe) => put((kept) => [{ id: newId(), recipe }, ...kept]),
-    rename: (id, name) =>
-      put((kept) =>
-        kept.map((one) => {
-          const { id: other, recipe } = one as { id?: string; recipe?: object };
-          return other === id ? { ...(one as object), recipe: { ...recipe, name } } : one;
-        }),
-      ),
     remove: (id) => put((kept) => kept.filter((one) => (one as { id?: string }).id !== id)),
     bringBack: ({ id, recipe, picture }) => put((kept) => [{ id, recipe, picture }, ...kept]),
   };

@@ -69,6 +69,15 @@ export const words = {
   looks: {
     look: (name: string) => `Look ${name}`,
   },
+  layers: {
+    photo: 'The photo',
+    allCoats: 'All coats together',
+    baked: (name: string) => `${name} (with all below it)`,
+    layer: 'Layer',
+    isNone: (name: string) => `“${name}” is no OpenRaster file; choose one that holds layers.`,
+    pictureMissing: (name: string, src: string) => `“${name}” lists a layer whose picture is not in it (${src}); save it again where it was made.`,
+    pictureDamaged: (name: string, src: string) => `A layer of “${name}” cannot be decoded (${src}); save it again where it was made.`,
+  },
   offline: {
     newVersion: 'A new version of Dermatex is ready. It starts once every tab of it is closed.',
   },

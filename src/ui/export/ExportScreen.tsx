@@ -8,6 +8,7 @@ import { canShare, copyPicture, encodingOf, savePictureFile, sharePicture, sizeF
 import { complain, say } from '@/store/notices';
 import { useSettings } from '@/store/settings';
 import { flush } from '@/store/saving';
+import { saveLayers } from '@/store/openRaster';
 import { openPiece } from '@/store/session';
 import { drawWhole } from '../bench/useThumb';
 import { Act } from '../kit/Act';
@@ -118,6 +119,9 @@ export function ExportScreen({ id }: { id: string }) {
               >
                 {words.export.saveThePicture}
               </Act>
+              <Act icon="layers-plus" onPress={() => void run(() => saveLayers(piece, named), words.export.theLayersAreInYour)()}>
+                {words.export.saveLayers}
+              </Act>
               {canShare() ? (
                 <Act icon="share-variant-outline" onPress={() => void run(() => sharePicture(piece, wanted, encoding, named), words.export.shared)()}>
                   {words.export.share}
@@ -128,6 +132,7 @@ export function ExportScreen({ id }: { id: string }) {
               </Act>
             </View>
           )}
+          <Text style={{ color: c.quiet }}>{words.export.layersHelp}</Text>
         </View>
       </View>
     </Page>

@@ -5,6 +5,7 @@ import { ProgressBar, Text } from 'react-native-paper';
 import { getEngine } from '@/store/engine';
 import { usePieces, type Sample } from '@/store/pieces';
 import { Incomplete, PICTURES, pickFiles } from '@/store/files';
+import { isLayers, openLayers } from '@/store/openRaster';
 import { complain, say } from '@/store/notices';
 import type { PieceCard } from '@/store/records';
 import { samples } from '@/store/samples';
@@ -52,7 +53,7 @@ export function PiecesScreen() {
   const openPhoto = useCallback(
     (blob: Blob, name: string) =>
       start(() =>
-        create(blob, name).catch((error: Error) => {
+        (isLayers(name) ? openLayers(blob, name) : create(blob, name)).catch((error: Error) => {
           if (!(error instanceof Incomplete)) throw error;
           const run = () => void start(() => create(blob, name, true));
           say(error.message, { lasting: true, action: { label: words.pieces.openWhatThereIs, run } });
@@ -64,7 +65,7 @@ export function PiecesScreen() {
   const take = useCallback((files: File[]) => void openPhoto(files[0], files[0].name || words.common.pastedPicturePng), [openPhoto]);
   const over = useDrop(take);
   const pick = async () => {
-    const files = await pickFiles(`${PICTURES},image/*`);
+    const files = await pickFiles(`${PICTURES},image/*,.ora`);
     if (files.length > 0) take(files);
   };
   const paste = async () => {

@@ -84,6 +84,19 @@ export function compileCoat(builder: GraphBuilder, coat: Coat, { mask, guards, u
   return builder.add('followed', { guards: amount }, { inputs: { below: around.below, free, guard, tone }, of: coat.id });
 }
 
+/** Adds what a coat lays by itself. Guards that follow the tone cannot be told so: their coat is held back in its tone too. */
+export function compileLayer(builder: GraphBuilder, coat: Coat, { mask, guards, under }: CoatParts, around: Surroundings): number {
+  const source = compileSource(builder, coat, around);
+  const { guard } = compileGuard(builder, coat, guards, under);
+  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }), ...(guard === undefined ? {} : { guard }) };
+  return builder.add('layer', { limits: coat.limits, guards: coat.guards }, { inputs, of: coat.id });
+}
+
+/** True when a coat's guards follow the tone, so that it is no layer that is blended onto its backdrop. */
+export function followsTone(coat: Coat, guards: Guards | undefined): boolean {
+  return !!guards && coat.guards > 0 && toneAmounts(guards, amountsOf(guards, coat.guardAmounts)) !== null;
+}
+
 /** Adds the regions that hold a coat back, and what holds back its tone where some let that pass; nothing when none does. */
 function compileGuard(builder: GraphBuilder, coat: Coat, guards: Guards | undefined, under: readonly Coat[]): { guard?: number; tone?: number } {
   if (!guards || coat.guards <= 0) return {};

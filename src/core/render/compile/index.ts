@@ -5,7 +5,7 @@ import type { Coat, Piece } from '../../piece/schema';
 import { planReady } from '../../ready/plan';
 import type { View } from '../view';
 import { GraphBuilder, type Surroundings } from './builder';
-import { addTreatment, compileCoat, compileSource } from './coat';
+import { addTreatment, compileCoat, compileLayer, compileSource } from './coat';
 import { compileMask } from './mask';
 
 /** What of a piece is drawn. */
@@ -61,6 +61,10 @@ class Compiler {
     if (view.kind === 'alone' || view.kind === 'mask') {
       const coat = piece.coats.find((c) => c.id === view.coat);
       if (coat) return view.kind === 'mask' ? builder.add('grey', {}, { inputs: { mask: this.maskWithin(coat) } }) : this.alone(coat);
+    }
+    if (view.kind === 'layer') {
+      const coat = piece.coats.find((c) => c.id === view.coat);
+      if (coat) return this.layer(coat);
     }
     if (view.kind === 'onGround') {
       const coat = piece.coats.find((c) => c.id === view.coat);
@@ -132,6 +136,14 @@ class Compiler {
 
   private alone(coat: Coat): number {
     return this.builder.add('onGrey', {}, { inputs: { source: compileSource(this.builder, coat, this.surroundings(this.photo, [coat.id])) } });
+  }
+
+  /** What a coat lays by itself, with its true backdrop. */
+  private layer(coat: Coat): number {
+    const { coats, guards } = this.piece;
+    const under = coats.slice(0, coats.indexOf(coat)).filter(takesPart);
+    const around = this.surroundings(this.stack(under), [coat.id]);
+    return compileLayer(this.builder, coat, { mask: compileMask(this.builder, coat, this.frame, around), guards, under }, around);
   }
 
   /** A coat without guards or limits, opaque, over a plain colour. */

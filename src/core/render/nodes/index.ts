@@ -5,6 +5,7 @@ import focus from './focus';
 import followed from './followed';
 import form from './form';
 import framed from './framed';
+import layer from './layer';
 import { even, part, whole } from './mask';
 import type { NodeType } from './node';
 import source from './source';
@@ -25,6 +26,7 @@ const types: Readonly<Record<string, NodeType>> = {
   part,
   whole,
   coat,
+  layer,
   followed,
   mix,
   tinted,
