@@ -48,6 +48,8 @@ test(
       .first()
       .click();
     await settled(fresh);
+    // Saved at the latest 1.5 s after the change; the address is then asked for anew.
+    await fresh.waitForTimeout(2500);
     await fresh.getByRole('button', { name: 'Back to the pieces' }).click();
     await restore('0 pieces restored, 1 beside what has changed since.');
     await expect(fresh.getByTestId('piece-card')).toHaveCount(2);

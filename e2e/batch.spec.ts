@@ -39,7 +39,7 @@ test('twelve photos in one look: stopped, the tab closed, taken up again, nothin
   await page.getByRole('combobox', { name: 'Look' }).selectOption({ label: 'Stained sheet' });
   await page.getByRole('radio', { name: 'PNG' }).click();
   await page.getByRole('textbox', { name: 'Names of the results' }).fill('{number} {name}');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect.poll(() => done(page), { timeout: 120_000 }).toBeGreaterThanOrEqual(2);
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByText('Paused after the photo that is being drawn.')).toBeVisible();

@@ -87,11 +87,11 @@ export function lookBase(piece: Piece): Piece {
 }
 
 /** The edit that lays a look on a piece, and what to remember once it is kept. */
-export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; kept(): void }> {
+export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; kept(): void; top: string | null }> {
   const base = lookBase(piece);
   const { edit, coats } = await layingOf(look.recipe, piece, placeNow(piece));
   const kept = () => void (last = base.coats.length === 0 ? { before: base, coats: coats.map((c) => c.id) } : null);
-  return { edit: (now) => edit(lookBase(now)), kept };
+  return { edit: (now) => edit(lookBase(now)), kept, top: coats[coats.length - 1]?.id ?? null };
 }
 
 /** Looks are drawn this large and then reduced, in pixels: drawn smaller, thin cracks break into dots. */
@@ -123,11 +123,12 @@ export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): P
   return picture;
 }
 
-/** Keeps a look on the open piece: one step of undo. */
-export async function takeLook(look: Look): Promise<void> {
+/** Keeps a look on the open piece: one step of undo. Returns the uppermost coat that it has brought. */
+export async function takeLook(look: Look): Promise<string | null> {
   const { piece, change } = useBench.getState();
-  if (!piece) return;
-  const { edit, kept } = await lookEdit(look, piece);
+  if (!piece) return null;
+  const { edit, kept, top } = await lookEdit(look, piece);
   change(words.looks.look(look.recipe.name), edit);
   kept();
+  return top;
 }

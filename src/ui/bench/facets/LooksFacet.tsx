@@ -128,8 +128,12 @@ function keepLook(): void {
   const { look } = useTrying.getState();
   if (!look) return;
   useTrying.setState({ look: null });
-  // Then the rail shows the coats that it has brought.
-  void takeLook(look).then(() => useBench.getState().openFacet(null), complain);
+  void takeLook(look).then((top) => {
+    const { choose, openFacet } = useBench.getState();
+    // Then the rail shows the coats that it has brought; the photo's own tabs would show the photo without them.
+    if (top) choose(top);
+    openFacet(null);
+  }, complain);
 }
 
 /** Keeps the look that is tried. It stands beside the title, where it is seen however far the page is pushed. */
