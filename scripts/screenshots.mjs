@@ -44,9 +44,6 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await calm();
   await shot('contact-wide');
   await page.getByTestId('card-photo').click();
-  await page.getByRole('tab', { name: 'Crop' }).click();
-  await calm();
-  await shot('frame-wide');
   await page.getByRole('tab', { name: 'Light' }).click();
   await calm();
   await shot('light-wide');
@@ -74,16 +71,14 @@ await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('button', { name: 'Export', exact: true }).click();
   await page.waitForTimeout(2500);
   await shot('export-wide');
-  await sample('Harbour wall');
-  await page.getByRole('tab', { name: 'Place', exact: true }).click();
-  await page.getByRole('switch', { name: 'Four corners' }).click();
-  const corner = await page.getByTestId('lay-corner-1').boundingBox();
-  await page.mouse.move(corner.x + 22, corner.y + 22);
-  await page.mouse.down();
-  await page.mouse.move(corner.x - 130, corner.y + 90, { steps: 5 });
-  await page.mouse.up();
-  await calm();
-  await shot('lay-wide');
+  await sample('The keeper in porcelain');
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await page.getByRole('button', { name: 'Add one' }).click();
+  await page.getByRole('combobox', { name: 'Picture 3' }).selectOption({ label: 'Texture only' });
+  await page.getByRole('button', { name: 'Keep a proof' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.waitForTimeout(5000);
+  await shot('compare-wide');
   await page.goto(`http://localhost:${port}/materials`);
   await page.waitForTimeout(2500);
   await shot('shelf-wide');
@@ -115,6 +110,18 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('button', { name: 'Stained sheet' }).scrollIntoViewIfNeeded();
   await calm();
   await shot('looks-phone');
+});
+await at(...phone, 'light', async ({ page, shot }) => {
+  await page.getByRole('button', { name: 'Batch' }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose photos' }).click();
+  const photos = ['harbour-wall', 'keeper', 'lamp-and-lemons', 'light-at-dusk', 'signal-officer'];
+  await (await chooser).setFiles(photos.map((name) => path.join(root, `demo/photos/${name}.jpg`)));
+  await page.getByRole('combobox', { name: 'Look' }).selectOption({ label: 'Plaster wall' });
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await page.getByText('4 of 5 done').waitFor({ timeout: 120_000 });
+  await page.waitForTimeout(300);
+  await shot('batch-phone');
 });
 await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The light at dusk');
