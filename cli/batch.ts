@@ -149,7 +149,7 @@ function jobsOf(photos: string[], { look, deep }: Order, { out = '', format, nam
   });
 }
 
-/** The part of a job that this call does: every so manieth photo. @throws Refused for anything but i/n. */
+/** The part of a job that this call does: every nth photo. @throws Refused for anything but i/n. */
 function shardOf(jobs: Job[], shard?: string): Job[] {
   if (shard === undefined) return jobs;
   const [, part, parts] = /^(\d+)\/(\d+)$/.exec(shard)?.map(Number) ?? [];

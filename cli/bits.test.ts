@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { deepValues } from '@/testing/deepValues';
 import { runHere } from './testing';
 
 jest.setTimeout(60_000);
@@ -20,16 +21,7 @@ const render = async (photo: string, look: string, out: string, ...more: string[
   const { status, err } = await runHere(['render', '--photo', file(photo), '--recipe', look, '--out', file(out), ...more]);
   expect([status, err]).toEqual([0, '']);
 };
-/** Values of 16 bits of a file, without alpha. */
-const values = async (name: string) => {
-  const { data } = await sharp(file(name))
-    .keepIccProfile()
-    .toColourspace('rgb16')
-    .removeAlpha()
-    .raw({ depth: 'ushort' })
-    .toBuffer({ resolveWithObject: true });
-  return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-};
+const values = (name: string) => deepValues(file(name));
 /** The largest difference: a comparison of whole arrays would print all of them. */
 const off = (got: Uint16Array, wanted: (i: number) => number) => got.reduce((most, v, i) => Math.max(most, Math.abs(v - wanted(i))), 0);
 const steps = (all: Uint16Array) => new Set(all.filter((_, i) => i % 3 === 0)).size;

@@ -51,7 +51,7 @@ test(
     // Saved at the latest 1.5 s after the change; the address is then asked for anew.
     await fresh.waitForTimeout(2500);
     await fresh.getByRole('button', { name: 'Back to the pieces' }).click();
-    await restore('0 pieces restored, 1 beside what has changed since.');
+    await restore('0 pieces restored, 1 added as a copy, because of later changes here.');
     await expect(fresh.getByTestId('piece-card')).toHaveCount(2);
     await expect(fresh.getByText(/, from the backup$/).first()).toBeVisible();
     await other.close();
@@ -63,7 +63,7 @@ test('a file that is no backup is told in one sentence, and changes nothing', { 
   await storage(page);
   for (const [name, buffer, says] of [
     ['letter.zip', Buffer.from('Dear keeper'), /“letter.zip” is not a zip file, or is damaged/],
-    ['look.zip', Buffer.from((await import('fflate')).zipSync({ 'recipe.json': new Uint8Array(2) })), /“look.zip” is no backup of Dermatex/],
+    ['look.zip', Buffer.from((await import('fflate')).zipSync({ 'recipe.json': new Uint8Array(2) })), /“look.zip” is not a backup of Dermatex/],
   ] as const) {
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Restore a backup' }).click();

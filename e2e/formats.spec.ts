@@ -2,6 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
+import { deepValues } from '../src/testing/deepValues';
 import { expect, openPhoto, settled, test, type Page } from './fixtures';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-formats-'));
@@ -25,15 +26,7 @@ async function exportAs(page: Page, format: string, to: string, bits?: string): 
 }
 
 /** The largest difference, in levels of 65536, from the ramp. */
-async function offRamp(name: string): Promise<number> {
-  const { data } = await sharp(file(name))
-    .keepIccProfile()
-    .toColourspace('rgb16')
-    .removeAlpha()
-    .raw({ depth: 'ushort' })
-    .toBuffer({ resolveWithObject: true });
-  return new Uint16Array(data.buffer, data.byteOffset, data.length / 2).reduce((most, v, i) => Math.max(most, Math.abs(v - ramp[i])), 0);
-}
+const offRamp = async (name: string) => (await deepValues(file(name))).reduce((most, v, i) => Math.max(most, Math.abs(v - ramp[i])), 0);
 
 test(
   'a TIFF of 16 bits is opened, and goes out with all of its 1024 steps as PNG and as TIFF; the choice is remembered',

@@ -74,7 +74,7 @@ export const words = {
     allCoats: 'All coats together',
     baked: (name: string) => `${name} (with all below it)`,
     layer: 'Layer',
-    isNone: (name: string) => `“${name}” is no OpenRaster file; choose one that holds layers.`,
+    isNone: (name: string) => `“${name}” is not an OpenRaster file; choose one that holds layers.`,
     pictureMissing: (name: string, src: string) => `“${name}” lists a layer whose picture is not in it (${src}); save it again where it was made.`,
     pictureDamaged: (name: string, src: string) => `A layer of “${name}” cannot be decoded (${src}); save it again where it was made.`,
   },
@@ -103,7 +103,7 @@ export const words = {
     theSampleCouldNotBe: 'The sample could not be read from the server; start it again and retry.',
   },
   backup: {
-    isNone: (name: string) => `“${name}” is no backup of Dermatex; choose the file that was saved by “Back up everything”.`,
+    isNone: (name: string) => `“${name}” is not a backup of Dermatex; choose the file that was saved by “Back up everything”.`,
     fromBackup: (name: string) => `${name}, from the backup`,
   },
   batch: {

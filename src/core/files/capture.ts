@@ -1,4 +1,5 @@
 import CRC32 from 'crc-32';
+import { joined, letters } from './joined';
 import { srgbProfile } from './srgbProfile';
 
 // What a picture's file says besides its pixels: the capture data of the photo that it was made from (Exif 3.0, CIPA DC-008), and that it is in sRGB.
@@ -6,23 +7,12 @@ import { srgbProfile } from './srgbProfile';
 type Kind = 'image/png' | 'image/jpeg' | 'image/webp' | 'image/tiff' | 'image/avif';
 
 const ascii = (b: Uint8Array, at: number, n: number) => String.fromCharCode(...b.subarray(at, at + n));
-const letters = (text: string) => Uint8Array.from(text, (ch) => ch.charCodeAt(0));
 const viewOf = (b: Uint8Array) => new DataView(b.buffer, b.byteOffset, b.byteLength);
 /** How a JPEG's segment of Exif, and one of a profile, begin. */
 const EXIF = 'Exif\0\0';
 const PROFILE = 'ICC_PROFILE\0';
 /** Most bytes of a JPEG's segment. */
 const SEGMENT = 65_533;
-
-function joined(...parts: Uint8Array[]): Uint8Array<ArrayBuffer> {
-  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-}
 
 /** The Exif block of a file; null when it has none, or it is damaged. */
 function exifOf(b: Uint8Array, kind: Kind): Uint8Array | null {

@@ -28,7 +28,7 @@ it('a recipe by itself is a look too', () => {
 });
 
 it.each([
-  ['without a recipe', zipSync({ 'cloud.png': Uint8Array.of(1) }), /“x.zip” holds no recipe.json, so it is no look/],
+  ['without a recipe', zipSync({ 'cloud.png': Uint8Array.of(1) }), /“x.zip” holds no recipe.json, so it is not a look/],
   [
     'without a picture that it names',
     zipSync({ 'recipe.json': strToU8(JSON.stringify(recipe)), 'cloud.png': Uint8Array.of(1) }),

@@ -35,7 +35,7 @@ export function readLook(bytes: Uint8Array, fileName: string): LookFile {
   if (!isZip(bytes)) return { recipe: parseRecipe(strFromU8(bytes)), pictures: new Map() };
   const called = `“${fileName}”`;
   const { [RECIPE]: text, ...files } = unpack(bytes, called, (name) => name === RECIPE || PICTURE.test(name));
-  if (!text) throw new BadFile(`${called} holds no ${RECIPE}, so it is no look; a pack of materials is imported on the shelf.`);
+  if (!text) throw new BadFile(`${called} holds no ${RECIPE}, so it is not a look; a pack of materials is imported on the shelf.`);
   const recipe = parseRecipe(strFromU8(text));
   const named = [...new Set(recipe.coats.flatMap(filesOf))];
   const missing = named.find((name) => !files[name]);

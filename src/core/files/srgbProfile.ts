@@ -1,3 +1,5 @@
+import { joined, letters } from './joined';
+
 /** sRGB's primaries and white as an ICC profile gives them, adapted to D50 (ICC.1:2022, annex E; the values of the ICC's own sRGB profiles). */
 const PRIMARIES = { rXYZ: [0.43607, 0.22249, 0.01392], gXYZ: [0.38515, 0.71687, 0.09708], bXYZ: [0.14307, 0.06061, 0.7141] } as const;
 const D50 = [0.9642, 1, 0.8249] as const;
@@ -11,16 +13,6 @@ const s15 = (values: readonly number[]) => {
   values.forEach((v, i) => view.setInt32(i * 4, Math.round(v * 65536)));
   return new Uint8Array(view.buffer);
 };
-const ascii = (text: string) => Uint8Array.from(text, (ch) => ch.charCodeAt(0));
-const joined = (...parts: Uint8Array[]) => {
-  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-};
 const zeros = (n: number) => new Uint8Array(n);
 const u32 = (...values: number[]) => {
   const view = new DataView(new ArrayBuffer(values.length * 4));
@@ -31,12 +23,12 @@ const u32 = (...values: number[]) => {
 /** A text in one language (ICC.1:2022, 10.15). */
 function localised(text: string): Uint8Array {
   const wide = Uint8Array.from({ length: text.length * 2 }, (_, i) => (i % 2 ? text.charCodeAt(i >> 1) : 0));
-  return joined(ascii('mluc'), zeros(4), u32(1, 12), ascii('enUS'), u32(wide.length, 28), wide);
+  return joined(letters('mluc'), zeros(4), u32(1, 12), letters('enUS'), u32(wide.length, 28), wide);
 }
 
 function make(): Uint8Array<ArrayBuffer> {
-  const xyz = (values: readonly number[]) => joined(ascii('XYZ '), zeros(4), s15(values));
-  const curve = joined(ascii('para'), zeros(4), Uint8Array.of(0, 3, 0, 0), s15(CURVE));
+  const xyz = (values: readonly number[]) => joined(letters('XYZ '), zeros(4), s15(values));
+  const curve = joined(letters('para'), zeros(4), Uint8Array.of(0, 3, 0, 0), s15(CURVE));
   const tags: [string, Uint8Array][] = [
     ['desc', localised('sRGB')],
     ['cprt', localised('No copyright')],
@@ -45,7 +37,7 @@ function make(): Uint8Array<ArrayBuffer> {
     ['rTRC', curve],
     ['gTRC', curve],
     ['bTRC', curve],
-    ['chad', joined(ascii('sf32'), zeros(4), s15(ADAPTATION))],
+    ['chad', joined(letters('sf32'), zeros(4), s15(ADAPTATION))],
   ];
   let at = 128 + 4 + 12 * tags.length;
   const places = new Map<Uint8Array, number>();
@@ -57,15 +49,15 @@ function make(): Uint8Array<ArrayBuffer> {
     bodies.push(filled);
     at += filled.length;
   }
-  const table = tags.map(([name, body]) => joined(ascii(name), u32(places.get(body) as number, body.length)));
+  const table = tags.map(([name, body]) => joined(letters(name), u32(places.get(body) as number, body.length)));
   const header = joined(
     u32(at),
     zeros(4),
     u32(0x04400000),
-    ascii('mntrRGB XYZ '),
+    letters('mntrRGB XYZ '),
     // 1 January 2026.
     Uint8Array.of(0x07, 0xea, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0),
-    ascii('acsp'),
+    letters('acsp'),
     zeros(28),
     s15(D50),
     zeros(48),

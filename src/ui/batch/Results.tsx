@@ -4,6 +4,7 @@ import { resultOf, useBatch } from '@/store/batch';
 import { complain } from '@/store/notices';
 import { Act } from '../kit/Act';
 import { PopUp } from '../kit/PopUp';
+import { pictureSheet } from '../kit/pictureSheet';
 import { SANS, useColours } from '../theme';
 import { words } from '../words';
 
@@ -63,16 +64,5 @@ function Larger({ index, name, onClose }: { index: number | null; name: string; 
   );
 }
 
-const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(104px, 1fr))', gap: 10 };
-const card: CSSProperties = { border: 'none', background: 'none', padding: 0, minWidth: 0, textAlign: 'left', cursor: 'pointer' };
-const frame: CSSProperties = { display: 'block', width: '100%', aspectRatio: '1', borderRadius: 2, overflow: 'hidden' };
+const { grid, card, frame, caption } = pictureSheet;
 const fitted: CSSProperties = { width: '100%', height: '100%', objectFit: 'contain', display: 'block' };
-const caption: CSSProperties = {
-  display: 'block',
-  fontSize: 14,
-  lineHeight: '18px',
-  paddingTop: 3,
-  overflow: 'hidden',
-  textOverflow: 'ellipsis',
-  whiteSpace: 'nowrap',
-};

@@ -81,5 +81,14 @@ function WipePair({ piece, coat, pair, place }: { piece: Piece; coat: string; pa
 
 const frame: CSSProperties = { position: 'relative', touchAction: 'none', cursor: 'ew-resize', overflow: 'hidden', width: '100%', height: '100%' };
 const over: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' };
-const edge: CSSProperties = { position: 'absolute', top: 0, bottom: 0, width: 2, marginLeft: -1, background: '#fff', boxShadow: '0 0 0 1px #0008' };
+/** The line between two pictures. */
+export const edge: CSSProperties = {
+  position: 'absolute',
+  top: 0,
+  bottom: 0,
+  width: 2,
+  marginLeft: -1,
+  background: '#fff',
+  boxShadow: '0 0 0 1px #0008',
+};
 const name: CSSProperties = { position: 'absolute', top: 6, padding: '2px 8px', fontSize: 13, borderRadius: 2 };

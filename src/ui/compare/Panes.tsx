@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type CSSProperties, type PointerEvent, typ
 import { pieceSize } from '@/core/ready/geometry';
 import type { Stage } from '@/core/render/stages';
 import { useGestures } from '../bench/gestures';
+import { edge } from '../bench/Wipe';
 import { SANS, SANS_MEDIUM, useColours } from '../theme';
 import { words } from '../words';
 import { useCompareView, type CompareWay } from './compareStore';
@@ -135,7 +136,7 @@ function Wiped(props: PanesProps) {
         }}
         style={{ ...grip, left: `${at * 100}%` }}
       >
-        <div style={edge} />
+        <div style={{ ...edge, left: '50%' }} />
       </div>
       <State index={0} side="left" {...props} />
       <State index={1} side="right" {...props} />
@@ -187,6 +188,5 @@ const name: CSSProperties = {
   textOverflow: 'ellipsis',
 };
 const grip: CSSProperties = { position: 'absolute', top: 0, bottom: 0, width: 44, marginLeft: -22, cursor: 'ew-resize', touchAction: 'none' };
-const edge: CSSProperties = { position: 'absolute', top: 0, bottom: 0, left: 21, width: 2, background: '#fff', boxShadow: '0 0 0 1px #0008' };
 const scale: CSSProperties = { display: 'flex', alignItems: 'center', gap: 8, padding: '6px 14px', fontSize: 13 };
 const ramp: CSSProperties = { flex: 1, height: 10, borderRadius: 2, background: 'linear-gradient(90deg, #000, #fff)' };

@@ -15,6 +15,7 @@ import { useTrying } from '@/store/trying';
 import { Act } from '../../kit/Act';
 import { Choice } from '../../kit/Choice';
 import { Panel } from '../../kit/Panel';
+import { pictureSheet } from '../../kit/pictureSheet';
 import { SANS, SANS_MEDIUM, useColours } from '../../theme';
 import { OwnLooks } from './OwnLooks';
 import { StartsFacet } from './StartsFacet';
@@ -191,16 +192,5 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
 /** Cards are drawn one after another. */
 let queue: Promise<unknown> = Promise.resolve();
 
-const grid: CSSProperties = { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(104px, 1fr))', gap: 10 };
-const card: CSSProperties = { border: 'none', background: 'none', padding: 0, minWidth: 0, textAlign: 'left', cursor: 'pointer' };
-const frame: CSSProperties = { display: 'block', width: '100%', aspectRatio: '1', borderRadius: 2, overflow: 'hidden' };
+const { grid, card, frame, caption } = pictureSheet;
 const fitted: CSSProperties = { width: '100%', height: '100%', objectFit: 'cover', objectPosition: '50% 30%', display: 'block' };
-const caption: CSSProperties = {
-  display: 'block',
-  fontSize: 14,
-  lineHeight: '18px',
-  paddingTop: 3,
-  overflow: 'hidden',
-  textOverflow: 'ellipsis',
-  whiteSpace: 'nowrap',
-};
