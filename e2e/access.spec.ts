@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { drawn, expect, facet, openSample, portrait, settled, test, toRail } from './fixtures';
+import { drawn, expect, facet, openSample, portrait, settled, test, toRail, unfold } from './fixtures';
 
 async function serious(page: import('@playwright/test').Page) {
   const builder = new AxeBuilder({ page });
@@ -90,6 +90,21 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('button', { name: 'Export', exact: true }).click();
       await expect(page.getByRole('button', { name: 'Save the picture' })).toBeVisible();
       expect(await serious(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Back to the bench' }).click();
+      await page.getByRole('button', { name: 'Compare', exact: true }).click();
+      for (const way of ['Side by side', 'Wipe', 'Difference']) {
+        await page.getByRole('radio', { name: way }).click();
+        expect(await serious(page), way).toEqual([]);
+        expect(await faint(page), way).toEqual([]);
+      }
+      await page.goto('/batch');
+      await expect(page.getByRole('button', { name: 'Choose photos' })).toBeVisible();
+      expect(await serious(page), 'batch').toEqual([]);
+      expect(await faint(page), 'batch').toEqual([]);
+      await page.goto('/');
+      await unfold(page, 'Space and backup');
+      await expect(page.getByRole('button', { name: 'Back up everything' })).toBeVisible();
+      expect(await serious(page), 'space and backup').toEqual([]);
     });
     test("on a coat's card", { tag: '@wide' }, async ({ page }) => {
       await openSample(page, 'The old keeper');

@@ -516,6 +516,11 @@ export const words = {
     guardsKeepEyesAndLips: 'Guards keep eyes and lips clean: find faces under Guards.',
     gotIt: 'Got it',
   },
+  help: {
+    works: 'Worked examples',
+    openSample: 'Open the sample',
+    openSampleNamed: (name: string) => `Open the sample ${name}`,
+  },
   lay: {
     leftUpper: 'Left upper',
     rightUpper: 'Right upper',

@@ -1,13 +1,54 @@
 import { router } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { complain } from '@/store/notices';
+import { usePieces } from '@/store/pieces';
+import { samples } from '@/store/samples';
 import { KeysList } from '../bench/KeysList';
+import { Act } from '../kit/Act';
+import { Fold } from '../kit/Fold';
 import { Page } from '../kit/Page';
-import { SERIF, useColours } from '../theme';
+import { SANS, SERIF, useColours } from '../theme';
 import { guide } from './guide';
 import { words } from '../words';
+import { works, type Work } from './works';
 
-/** The guide with its pictures, and the keys. */
+/** How a work was made, and its sample to take apart. */
+function WorkedExample({ work: { title, steps, sample } }: { work: Work }) {
+  const c = useColours();
+  const [busy, setBusy] = useState(false);
+  const found = samples.find(({ id }) => id === sample);
+  const open = async () => {
+    if (!found) return;
+    setBusy(true);
+    try {
+      router.navigate(`/piece/${await usePieces.getState().createSample(found)}`);
+    } catch (error) {
+      complain(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Fold title={title}>
+      <View style={{ gap: 8 }}>
+        <ol style={{ margin: 0, paddingLeft: 22, color: c.ink, fontFamily: SANS, fontSize: 16, lineHeight: '23px' }}>
+          {steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+        <View style={{ flexDirection: 'row' }}>
+          <Act disabled={busy} accessibilityLabel={words.help.openSampleNamed(found?.name ?? '')} onPress={() => void open()}>
+            {words.help.openSample}
+          </Act>
+        </View>
+      </View>
+    </Fold>
+  );
+}
+
+/** The guide with its pictures, worked examples, and the keys. */
 export function HelpScreen() {
   const c = useColours();
   const back = () => (router.canGoBack() ? router.back() : router.replace('/'));
@@ -33,6 +74,12 @@ export function HelpScreen() {
             ) : null}
           </View>
         ))}
+        {heading(words.help.works)}
+        <View>
+          {works.map((work) => (
+            <WorkedExample key={work.sample} work={work} />
+          ))}
+        </View>
         {heading(words.common.keys)}
         <View>
           <KeysList />
