@@ -87,7 +87,7 @@ export async function batch(named: string[], given: BatchArguments): Promise<boo
       find: nodeFind(),
     }),
     // While one photo is drawn by all workers, others are decoded and encoded.
-    (engine) => Promise.all(Array.from({ length: workers + 1 }, () => lane(engine))),
+    (engine) => Promise.all(Array.from({ length: workers }, () => lane(engine))),
   );
   console.log(`${done} made, ${kept} there already, ${failed} failed.`);
   return failed === 0;
