@@ -18,7 +18,7 @@ const results = (out: string) => readdirSync(file(out)).filter((name) => !name.s
 
 beforeAll(async () => {
   mkdirSync(file('photos'));
-  // Of several shapes: a look must be laid on each anew.
+  // Photos of several shapes, so that the look is placed differently on each.
   for (const [i, name] of photos.entries()) {
     const [width, height] = [120 + 40 * i, 160 - 20 * i];
     const raw = Buffer.from(Array.from({ length: width * height }, (_, k) => [(k % width) * (i + 1), Math.floor(k / width), 40 * i]).flat());

@@ -109,7 +109,7 @@ function webp(b: Uint8Array, width: number, height: number, exif: Uint8Array | n
   return riffChunk('RIFF', body) as Uint8Array<ArrayBuffer>;
 }
 
-/** A picture's file that says it is in sRGB, with capture data where there is some. A TIFF says so by itself (`writeTiff`). */
+/** Adds an sRGB profile and the capture data, if any, to a picture's file. `writeTiff` already adds the profile to a TIFF. */
 export function tagged(
   b: Uint8Array,
   kind: Kind,

@@ -23,7 +23,7 @@ it('a look goes out as one zip with its pictures, which any unzipper reads, and 
   expect(holdsLook(zip)).toBe(true);
 });
 
-it('a recipe by itself is a look too', () => {
+it('a plain recipe file is read as a look', () => {
   expect(readLook(strToU8(JSON.stringify(recipe)), 'old.json')).toEqual({ recipe, pictures: new Map() });
 });
 

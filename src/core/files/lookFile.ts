@@ -30,7 +30,7 @@ export function holdsLook(bytes: Uint8Array): boolean {
   return holds;
 }
 
-/** Reads a look: a recipe by itself, or a zip of one with its pictures. @throws BadFile, RangeError with one sentence */
+/** Reads a look from a recipe file, or from a zip with the recipe and its pictures. @throws BadFile, RangeError with one sentence */
 export function readLook(bytes: Uint8Array, fileName: string): LookFile {
   if (!isZip(bytes)) return { recipe: parseRecipe(strFromU8(bytes)), pictures: new Map() };
   const called = `“${fileName}”`;

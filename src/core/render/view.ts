@@ -12,7 +12,7 @@ export type View =
   | { kind: 'alone'; coat: string }
   /** One coat at full strength on a plain ground. The coats below show faintly through the ground. */
   | { kind: 'onGround'; coat: string; colour: Rgb }
-  /** What a coat lays by itself at full strength, clear elsewhere. */
+  /** One coat alone at full strength, on a transparent background. */
   | { kind: 'layer'; coat: string }
   | { kind: 'upTo'; coat: string | null }
   | { kind: 'mask'; coat: string }

@@ -84,7 +84,7 @@ export function compileCoat(builder: GraphBuilder, coat: Coat, { mask, guards, u
   return builder.add('followed', { guards: amount }, { inputs: { below: around.below, free, guard, tone }, of: coat.id });
 }
 
-/** Adds what a coat lays by itself. Guards that follow the tone cannot be told so: their coat is held back in its tone too. */
+/** Adds one coat alone on a transparent background. Guards here also hold back the coat's tone, even those set to follow it. */
 export function compileLayer(builder: GraphBuilder, coat: Coat, { mask, guards, under }: CoatParts, around: Surroundings): number {
   const source = compileSource(builder, coat, around);
   const { guard } = compileGuard(builder, coat, guards, under);

@@ -138,7 +138,7 @@ class Compiler {
     return this.builder.add('onGrey', {}, { inputs: { source: compileSource(this.builder, coat, this.surroundings(this.photo, [coat.id])) } });
   }
 
-  /** What a coat lays by itself, with its true backdrop. */
+  /** One coat alone on a transparent background. Its mask and limits read the coats below it, as in the piece. */
   private layer(coat: Coat): number {
     const { coats, guards } = this.piece;
     const under = coats.slice(0, coats.indexOf(coat)).filter(takesPart);

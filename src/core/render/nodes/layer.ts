@@ -5,7 +5,7 @@ interface LayerParams {
   guards: number;
 }
 
-/** What a coat lays by itself: its source where its mask, its tonal limits and the guards let it through, and nothing elsewhere. Its inputs are those of a coat. */
+/** One coat alone on a transparent background. Its alpha holds its mask, its tonal limits and the guards. It has the same inputs as the node `coat`. */
 export default defineNode<LayerParams>({
   planes: 4,
   draw(context, region, { limits, guards }) {
