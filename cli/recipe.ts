@@ -6,6 +6,7 @@ import { BadFile, inspect } from '../src/core/files/inspect';
 import { isZip, readLook } from '../src/core/files/lookFile';
 import { materialById } from '../src/core/materials';
 import { explain } from '../src/core/piece/explain';
+import { everyCoat } from '../src/core/piece/groups';
 import { filesOf } from '../src/core/piece/pictures';
 import { parseRecipe } from '../src/core/piece/recipe';
 import type { Coat, Recipe } from '../src/core/piece/schema';
@@ -58,7 +59,7 @@ export async function readRecipe(file: string): Promise<{ recipe: Recipe; pictur
 
 /** @throws Refused when a made material is given parameters that it does not have, RangeError when there is no such material. */
 export function checkMaterials(coats: readonly Pick<Coat, 'source'>[], thing: string): void {
-  for (const { source } of coats) {
+  for (const { source } of everyCoat(coats)) {
     if (source.kind !== 'material') continue;
     const { id, params = {} } = source as { id?: string; params?: Record<string, unknown> };
     const result = materialById(id ?? '')

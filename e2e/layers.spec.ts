@@ -77,7 +77,8 @@ test(
     await expect(page).toHaveURL(/\/piece\//);
     await settled(page);
     await expect(page.getByTestId('card-0')).toHaveAccessibleName(/Secret/);
-    await expect(page.getByTestId('card-1')).toHaveAccessibleName(/Shade · multiply/);
+    await page.getByRole('button', { name: 'Open Group', exact: true }).click();
+    await expect(page.getByTestId('card-1.0')).toHaveAccessibleName(/Shade · multiply/);
     await expect(page.getByTestId('card-2')).toHaveAccessibleName(/Glitter · normal/);
     const at = (x: number, y: number) => look(page, x / 300, y / 200, 2);
     expect(apart(await at(10, 10), [200, 200, 200])).toBeLessThan(2);

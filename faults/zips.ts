@@ -1,7 +1,7 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
 import { BadFile } from '../src/core/files/inspect';
 import { readLook, writeLook } from '../src/core/files/lookFile';
-import { readStack, stackXml } from '../src/core/files/openRaster';
+import { readStack, stackXml, type StackEntry } from '../src/core/files/openRaster';
 import { listZip, readEntry, type ZipSource } from '../src/core/files/zipDirectory';
 import { recipeSchema } from '../src/core/piece/schema';
 import { damaged } from './mutate';
@@ -75,8 +75,14 @@ export async function damagedZips(count: number, random: () => number): Promise<
       }
     }),
     await campaign('damaged lists of layers', [xml], count, random, (bytes) => {
-      for (const { opacity, x, y } of readStack(bytes.toString('utf8'), 'odd.ora').layers)
-        if (!(opacity >= 0 && opacity <= 1) || !Number.isFinite(x + y)) throw new Error(`a layer with opacity ${opacity} at ${x}, ${y}`);
+      const visit = (entries: readonly StackEntry[]): void => {
+        for (const entry of entries) {
+          if (!(entry.opacity >= 0 && entry.opacity <= 1)) throw new Error(`a layer with opacity ${entry.opacity}`);
+          if ('layers' in entry) visit(entry.layers);
+          else if (!Number.isFinite(entry.x + entry.y)) throw new Error(`a layer at ${entry.x}, ${entry.y}`);
+        }
+      };
+      visit(readStack(bytes.toString('utf8'), 'odd.ora').layers);
     }),
   ];
 }

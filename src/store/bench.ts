@@ -1,9 +1,12 @@
 import { create } from 'zustand';
 import * as edits from '../core/piece/edits';
+import { findCoat, levelOf } from '../core/piece/groups';
+import * as stacking from '../core/piece/stacking';
 import { sourceName } from '../core/piece/naming';
 import type { Coat, Piece } from '../core/piece/schema';
 import type { View } from '../core/render/view';
 import type { Step } from './history';
+import { breaksLock } from './locked';
 import { newId } from './newId';
 import { say } from './notices';
 import { useShelf } from './shelf';
@@ -86,7 +89,9 @@ export const useBench = create<BenchState>((set, get) => ({
   showMask: (maskView) => set({ maskView }),
   preview(edit) {
     const { piece, follows } = get();
-    if (piece && !follows) set({ draft: edit ? edit(piece) : null });
+    if (!piece || follows) return;
+    const draft = edit ? edit(piece) : null;
+    set({ draft: draft && breaksLock(piece, draft) ? null : draft });
   },
   change(name, edit, run) {
     const { piece, past, follows } = get();
@@ -94,6 +99,10 @@ export const useBench = create<BenchState>((set, get) => ({
     if (follows) return say(ELSEWHERE);
     const next = edit(piece);
     if (next === piece) return set({ draft: null });
+    if (breaksLock(piece, next)) {
+      set({ draft: null });
+      return say(words.bench.locked);
+    }
     const joins = run !== undefined && run === lastRun;
     lastRun = run;
     const steps = joins ? past : [...past, { name, piece }];
@@ -128,22 +137,27 @@ export const useBench = create<BenchState>((set, get) => ({
   addCoat(source, look) {
     const coat = edits.newCoat(newId(), source, look);
     useShelf.getState().laid(source);
-    get().change(words.bench.add(look?.name ?? sourceName(source)), edits.addCoat(coat, get().chosen));
+    get().change(words.bench.add(look?.name ?? sourceName(source)), stacking.addCoat(coat, get().chosen));
+    if (!findCoat(get().piece ?? { coats: [] }, coat.id)) return;
     set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },
   duplicate(id) {
     const copy = newId();
-    get().change(words.bench.duplicateTheCoat, edits.duplicateCoat(id, copy));
-    set({ chosen: copy });
+    let asked = false;
+    const ids = () => (asked ? newId() : ((asked = true), copy));
+    get().change(words.bench.duplicateTheCoat, stacking.duplicateCoat(id, ids));
+    if (findCoat(get().piece ?? { coats: [] }, copy)) set({ chosen: copy });
   },
   remove(id) {
     const { piece, chosen } = get();
     if (!piece) return;
-    const at = edits.indexOf(piece, id);
-    get().change(words.bench.removeTheCoat, edits.removeCoat(id));
-    if (chosen === id) set({ chosen: piece.coats[at - 1]?.id ?? piece.coats[at + 1]?.id ?? null });
+    const level = levelOf(piece.coats, id);
+    get().change(words.bench.removeTheCoat, stacking.removeCoat(id));
+    if (!level || findCoat(get().piece ?? piece, id)) return;
+    const { coats, at, groups } = level;
+    if (chosen === id) set({ chosen: (coats[at - 1] ?? coats[at + 1] ?? groups.at(-1))?.id ?? null });
   },
-  move: (id, to) => get().change(words.bench.moveTheCoat, edits.moveCoat(id, to)),
+  move: (id, to) => get().change(words.bench.moveTheCoat, stacking.moveCoat(id, to)),
 }));
 
 /** Shows a piece that has just been opened. `past` holds the steps of undo that came with it. */
@@ -182,9 +196,9 @@ function pieceBefore(step: Step): Piece | null {
 }
 
 function settle(piece: Piece, chosen: string | null) {
-  const there = chosen === null || piece.coats.some((c) => c.id === chosen);
+  const there = chosen === null || findCoat(piece, chosen) !== null;
   return { piece: { ...piece, changed: stamp(piece) }, draft: null, chosen: there ? chosen : (piece.coats[piece.coats.length - 1]?.id ?? null) };
 }
 
 export const shownPiece = (s: BenchState): Piece | null => s.draft ?? s.piece;
-export const chosenCoat = (s: BenchState): Coat | null => shownPiece(s)?.coats.find((c) => c.id === s.chosen) ?? null;
+export const chosenCoat = (s: BenchState): Coat | null => findCoat(shownPiece(s) ?? { coats: [] }, s.chosen);

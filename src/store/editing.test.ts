@@ -1,4 +1,5 @@
-import { changeCoat, newCoat, addCoat } from '../core/piece/edits';
+import { changeCoat, newCoat } from '../core/piece/edits';
+import { addCoat } from '../core/piece/stacking';
 import { pieceSchema } from '../core/piece/schema';
 import { shownPiece, useBench } from './bench';
 import { controlEdit, HeldEdit, panelEdit, stepOf, setVisible } from './editing';

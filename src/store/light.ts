@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { treatmentByKind } from '../core/treatments';
 import { asRelief, EVEN, SURE_LIGHT, type Light } from '../core/form/light';
 import { changeStep } from '../core/piece/edits';
+import { findCoat } from '../core/piece/groups';
 import type { Piece } from '../core/piece/schema';
 import { fromFile, pieceSize } from '../core/ready/geometry';
 import type { FindOptions } from '../engine/guards';
@@ -87,7 +88,7 @@ export async function matchLight(coat: string, index: number, step: string): Pro
     if (useBench.getState().piece?.id !== piece.id) return;
     if (!light) return say(words.light.noFace);
     const { direction, elevation } = relievedOf(piece, light);
-    const before = useBench.getState().piece?.coats.find(({ id }) => id === coat)?.treatments[index];
+    const before = findCoat(useBench.getState().piece ?? { coats: [] }, coat)?.treatments[index];
     // Not every step has a height of the light.
     useBench.getState().change(step, changeStep(coat, index, { direction, ...(before && 'elevation' in before ? { elevation } : {}) }));
     say(isSureOf(light) ? words.light.found(direction, elevation) : words.light.notSure);

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import type { LookFamily } from '../core/looks';
 import type { Edit } from '../core/piece/edits';
+import { findCoat } from '../core/piece/groups';
 import { hasPainting, recipeOf, withoutPainting, type LookPlace } from '../core/piece/recipe';
 import { recipeSchema, type Piece, type Recipe } from '../core/piece/schema';
 import { pieceSize } from '../core/ready/geometry';
@@ -73,7 +74,7 @@ export const useLookPlace = create<{ place: 'top' | 'instead' | 'above'; above: 
 
 function placeNow(piece: Piece): LookPlace {
   const { place, above } = useLookPlace.getState();
-  if (place === 'above') return above !== null && piece.coats.some(({ id }) => id === above) ? { above } : 'top';
+  if (place === 'above') return above !== null && findCoat(piece, above) ? { above } : 'top';
   return place;
 }
 

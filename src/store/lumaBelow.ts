@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { histogramOf } from '../core/measure/histogram';
-import { indexOf } from '../core/piece/edits';
+import { levelOf, mapCoats } from '../core/piece/groups';
 import { identify } from '../core/graph/key';
 import { useBench } from './bench';
 import { complain } from './notices';
@@ -12,14 +12,19 @@ const none = new Uint32Array(256);
 export function useLumaBelow(coat: string): Uint32Array {
   const piece = useBench((s) => s.piece);
   const [counts, setCounts] = useState<Uint32Array>(none);
-  const at = piece ? indexOf(piece, coat) : -1;
-  const under = (piece?.coats ?? []).slice(0, Math.max(0, at)).map(identify).join();
+  const level = piece ? levelOf(piece.coats, coat) : null;
+  const at = level?.at ?? -1;
+  // In a group, what lies under its outermost one counts too; the coat itself is left out.
+  const outer = level?.groups[0];
+  const under = [...(outer && piece ? piece.coats.slice(0, piece.coats.indexOf(outer)) : []), ...(level?.coats.slice(0, at) ?? [])]
+    .map(identify)
+    .join();
   useEffect(() => {
     if (!piece || at < 0) return;
     let gone = false;
     const timer = setTimeout(
       () =>
-        void small(piece, { kind: 'upTo', coat: piece.coats[at - 1]?.id ?? null })
+        void small({ ...piece, coats: mapCoats(piece.coats, (one) => (one.id === coat ? { ...one, visible: false } : one)) }, { kind: 'upTo', coat })
           .then(({ pixels }) => !gone && setCounts(histogramOf(pixels).luma))
           .catch(complain),
       200,

@@ -4,7 +4,8 @@ import { useBench } from './bench';
 import { relievedOf, readLight } from './light';
 import { newId } from './newId';
 import { complain, say } from './notices';
-import { addCoat, type Edit } from '../core/piece/edits';
+import type { Edit } from '../core/piece/edits';
+import { addCoat } from '../core/piece/stacking';
 import { create } from 'zustand';
 import { words } from './words';
 

@@ -1,12 +1,12 @@
 import { strFromU8 } from 'fflate';
-import { readStack, stackXml, type StackLayer } from '../core/files/openRaster';
+import { readStack, stackXml, type StackEntry, type StackLayer } from '../core/files/openRaster';
 import { BadFile } from '../core/files/inspect';
 import { listZip, readEntry, zipSourceOf, type ZipEntry } from '../core/files/zipDirectory';
 import { coatName } from '../core/piece/naming';
 import { filesOf } from '../core/piece/pictures';
-import { coatSchema, pieceSchema, type Coat, type Piece } from '../core/piece/schema';
+import { DEEPEST, pieceSchema, type Piece } from '../core/piece/schema';
 import { pieceSize } from '../core/ready/geometry';
-import { layersOf } from '../core/render/layers';
+import { layersOf, pictureLayers, type PieceEntry } from '../core/render/layers';
 import { Cancelled } from '../engine/stopping';
 import { getEngine } from './engine';
 import { sizeFor, useExport } from './export';
@@ -53,16 +53,22 @@ async function* filesOfPiece(piece: Piece, signal: AbortSignal): AsyncIterable<{
   const whole = { piece, ...sizeFor(piece, Math.max(size.width, size.height)) };
   // It comes first, so that the kind of file is told by its first bytes.
   yield { name: 'mimetype', file: new Blob([MIMETYPE]) };
-  const stack: StackLayer[] = [];
-  for (const [i, { coat, view, mode, opacity, visible, baked }] of layers.entries()) {
-    useExport.setState({ progress: i / (layers.length + 1) });
-    const src = `data/layer${i}.png`;
-    yield { name: src, file: await engine.export({ ...whole, view }, { type: 'image/png' }, { signal }) };
-    const named = coat ? coatName(coat, names) : i === 0 ? words.layers.photo : words.layers.allCoats;
-    stack.push({ name: baked ? words.layers.baked(named) : named, src, x: 0, y: 0, opacity, visible, mode });
+  const drawn = pictureLayers(layers);
+  const srcOf = (layer: (typeof drawn)[number]) => `data/layer${drawn.indexOf(layer)}.png`;
+  for (const [i, layer] of drawn.entries()) {
+    useExport.setState({ progress: i / (drawn.length + 1) });
+    yield { name: srcOf(layer), file: await engine.export({ ...whole, view: layer.view }, { type: 'image/png' }, { signal }) };
   }
-  yield { name: 'stack.xml', file: new Blob([stackXml(size, stack)]) };
-  useExport.setState({ progress: layers.length / (layers.length + 1) });
+  const listed = (entries: readonly PieceEntry[]): StackEntry[] =>
+    entries.map((entry, i) => {
+      const { coat, mode, opacity, visible } = entry;
+      const named = coat ? coatName(coat, names) : i === 0 ? words.layers.photo : words.layers.allCoats;
+      const laid = { name: named, mode, opacity, visible };
+      if ('layers' in entry) return { ...laid, isolated: entry.isolated, layers: listed(entry.layers) };
+      return { ...laid, name: entry.baked ? words.layers.baked(named) : named, src: srcOf(entry), x: 0, y: 0 };
+    });
+  yield { name: 'stack.xml', file: new Blob([stackXml(size, listed(layers))]) };
+  useExport.setState({ progress: drawn.length / (drawn.length + 1) });
   yield { name: 'mergedimage.png', file: await engine.export(whole, { type: 'image/png' }, { signal }) };
   yield { name: 'Thumbnails/thumbnail.png', file: await engine.export({ piece, ...sizeFor(piece, THUMB) }, { type: 'image/png' }, { signal }) };
   yield { name: PIECE, file: new Blob([JSON.stringify(piece)]) };
@@ -128,27 +134,34 @@ async function ownPiece(bytes: Uint8Array, entries: Entries, read: Read): Promis
 async function foreignPiece({ width, height, layers }: ReturnType<typeof readStack>, entries: Entries, read: Read, name: string): Promise<Piece> {
   const size = { width, height };
   const [ground, ...above] = layers;
-  const base = ground && (await placed(ground, size, entries, read, name));
-  const isGround = ground && ground.visible && ground.opacity === 1 && ground.mode === 'normal' && base && (await isOpaque(base));
+  const base = ground && !('layers' in ground) ? await placed(ground, size, entries, read, name) : null;
+  const isGround = base && ground.visible && ground.opacity === 1 && ground.mode === 'normal' && (await isOpaque(base));
   const photo = await takePicture(isGround ? base : await blank(size), `${fileName(name.replace(/\.ora$/i, ''))}.png`);
-  const coats: Coat[] = [];
-  for (const layer of isGround ? above : layers) {
-    const picture = await takePicture(await placed(layer, size, entries, read, name), `${fileName(layer.name || words.layers.layer)}.png`);
-    coats.push(
-      coatSchema.parse({
-        id: newId(),
-        name: layer.name || words.layers.layer,
-        source: { kind: 'picture', file: picture.key, width: picture.width, height: picture.height },
-        lay: { fit: 'stretch' },
-        blend: layer.mode,
-        strength: layer.opacity,
-        visible: layer.visible,
-        guards: 0,
-      }),
-    );
-  }
+  const coatOf = async (entry: StackEntry): Promise<object> => {
+    const named = entry.name || ('layers' in entry ? words.layers.stack : words.layers.layer);
+    const laid = { id: newId(), name: named.slice(0, 200), blend: entry.mode, strength: entry.opacity, visible: entry.visible, guards: 0 };
+    if ('layers' in entry) return { ...laid, source: { kind: 'group', isolated: entry.isolated, coats: await coatsOf(entry.layers) } };
+    const picture = await takePicture(await placed(entry, size, entries, read, name), `${fileName(named)}.png`);
+    return { ...laid, source: { kind: 'picture', file: picture.key, width: picture.width, height: picture.height }, lay: { fit: 'stretch' } };
+  };
+  const coatsOf = async (layers: readonly StackEntry[]): Promise<object[]> => {
+    const coats: object[] = [];
+    for (const layer of layers) coats.push(await coatOf(layer));
+    return coats;
+  };
+  const coats = await coatsOf(flattened(isGround ? above : layers));
   const now = Date.now();
   return pieceSchema.parse({ dermatex: 1, id: newId(), name: name.replace(/\.ora$/i, ''), created: now, changed: now, photo, coats });
+}
+
+/** Stacks that lie deeper than groups may: their layers take their place, with their opacity and visibility. */
+function flattened(entries: readonly StackEntry[], depth = 0): StackEntry[] {
+  return entries.flatMap((entry) => {
+    if (!('layers' in entry)) return [entry];
+    const layers = flattened(entry.layers, depth + 1);
+    if (depth < DEEPEST) return [{ ...entry, layers }];
+    return layers.map((layer) => ({ ...layer, opacity: layer.opacity * entry.opacity, visible: layer.visible && entry.visible }));
+  });
 }
 
 /** A layer's picture on a clear sheet of the size of all. @throws BadFile when it is missing or cannot be decoded */

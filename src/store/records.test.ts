@@ -1,5 +1,6 @@
 import { pieceSchema, type Piece } from '../core/piece/schema';
-import { addCoat, newCoat } from '../core/piece/edits';
+import { newCoat } from '../core/piece/edits';
+import { addCoat } from '../core/piece/stacking';
 import { AsyncStorageError, createAsyncStorage, faults } from '@/testing/async-storage';
 import { TestFileReader } from '@/testing/fileReader';
 import { useBench } from './bench';

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { explain } from '../core/piece/explain';
+import { everyCoat } from '../core/piece/groups';
 import { filesOf } from '../core/piece/pictures';
 import { pieceSchema, recipeSchema, type Piece } from '../core/piece/schema';
 import { allKeys, askToKeep, readText, readTexts, removeKeys, writeTexts } from './database';
@@ -204,7 +205,7 @@ export async function usesOf(id: string): Promise<string[]> {
   const names: string[] = [];
   for (const card of await listCards()) {
     const piece = await loadPiece(card.id).catch(() => null);
-    const sources = (piece?.coats ?? []).map((c) => c.source as { id?: string; file?: string });
+    const sources = everyCoat(piece?.coats ?? []).map((c) => c.source as { id?: string; file?: string });
     if (sources.some((s) => s.id === id || s.file === id)) names.push(card.name);
   }
   return names;

@@ -69,6 +69,10 @@ export const changeShelf = (to: (shelf: ShelfMemory) => ShelfMemory) => change('
 export const listStarts = () => read<unknown[]>('starts', [], isList);
 export const changeStarts = (to: (list: unknown[]) => unknown[]) => change('starts', listStarts, to);
 
+/** How materials were set the last time, by material; checked by whoever reads it. */
+export const readLastSettings = () => read<object>('last-settings', {}, isObject);
+export const changeLastSettings = (to: (record: object) => object) => change('last-settings', readLastSettings, to);
+
 /** Looks kept under a name; checked by whoever reads them. */
 export const listLooks = () => read<unknown[]>('looks', [], isList);
 export const changeLooks = (to: (list: unknown[]) => unknown[]) => change('looks', listLooks, to);

@@ -1,6 +1,17 @@
 /** What the stores say: notices, sentences of errors, names of steps that can be undone. The screens’ words are in src/ui/words.ts. */
 export const words = {
+  groups: {
+    group: 'Group',
+    ungroup: 'Ungroup',
+    duplicate: (count: number) => (count === 1 ? 'Duplicate the coat' : `Duplicate ${count} coats`),
+    remove: (count: number) => (count === 1 ? 'Remove the coat' : `Remove ${count} coats`),
+    show: (count: number) => (count === 1 ? 'Show the coat' : `Show ${count} coats`),
+    hide: (count: number) => (count === 1 ? 'Hide the coat' : `Hide ${count} coats`),
+    lock: 'Lock',
+    unlock: 'Unlock',
+  },
   bench: {
+    locked: 'This coat is locked. Unlock it to change it.',
     thisPieceIsOpenIn: 'This piece is open in another tab; choose “Work here” to change it in this one.',
     onlyTheLastSteps: (count: number) => `Only the last ${count} steps can be undone.`,
     theStepsFromBeforeThe: 'The steps from before the last reload are damaged, so they cannot be undone. Your piece has not changed.',
@@ -72,6 +83,7 @@ export const words = {
   layers: {
     photo: 'The photo',
     allCoats: 'All coats together',
+    stack: 'Group',
     baked: (name: string) => `${name} (with all below it)`,
     layer: 'Layer',
     isNone: (name: string) => `“${name}” is not an OpenRaster file; choose one that holds layers.`,

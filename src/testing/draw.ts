@@ -155,7 +155,7 @@ export function contextOn(
 export function treat(bench: Bench, photo: Picture, tile: Tile, list: readonly Record<string, unknown>[], unit: number, load?: Load): Tile {
   const builder = new GraphBuilder(planReady(photo).framing);
   const given = builder.framed({ need: 'photo' }, true);
-  const around = { photo: given, below: given, maskOf: () => given };
+  const around = { photo: given, below: given, maskOf: () => given, stack: (_coats: unknown, ground: number) => ground };
   const working = list.filter((params) => !isIdle(params));
   const root = working.reduce<number>((own, params) => addTreatment(builder, own, params, around), given);
   const graph = loadGraph(builder.graph(root), photo, load);

@@ -161,6 +161,7 @@ export const words = {
     lookAtIt: (name: string) => `Look at ${name}`,
   },
   blend: {
+    lastSettings: 'Use the last settings',
     suggested: 'Suggested',
     fewer: 'Fewer',
     allModes: 'All modes',
@@ -250,7 +251,10 @@ export const words = {
     brushSize: 'Brush size',
   },
   card: {
-    card: (title: string, percent: number, isVisible: boolean) => `${title}, ${percent} %${isVisible ? '' : ', hidden'}`,
+    card: (title: string, percent: number, isVisible: boolean, isLocked = false) =>
+      `${title}, ${percent} %${isVisible ? '' : ', hidden'}${isLocked ? ', locked' : ''}`,
+    fold: (name: string) => `Close ${name}`,
+    unfold: (name: string) => `Open ${name}`,
     hide: (name: string) => `Hide ${name}`,
     show: (name: string) => `Show ${name}`,
   },
@@ -665,6 +669,26 @@ export const words = {
     closeTheSearch: 'Close the search',
     nothingFound: (word: string) => `No material is called “${word}”; try another word.`,
   },
+  groups: {
+    group: 'Group',
+    ungroup: 'Ungroup',
+    ungroupHelp: 'The coats stay; the strength, mode, mask and steps of the group are removed.',
+    lock: 'Lock',
+    unlock: 'Unlock',
+    locked: 'Locked',
+    lockedHelp: 'A locked coat cannot be changed or removed.',
+    isLocked: 'This coat is locked.',
+    chooseSeveral: 'Choose several coats',
+    severalCoats: 'Several coats',
+    tapCards: 'Tap the cards of the coats you want.',
+    chosen: (count: number) => (count === 1 ? '1 coat chosen' : `${count} coats chosen`),
+    done: 'Done',
+    out: 'Move out of its group',
+    into: (group: string) => `Move into “${group}”`,
+    isEmpty: 'This group is empty. To move a coat into it, choose the coat and open More.',
+    says: 'Strength, mode, mask and steps of the group apply to all its coats together.',
+    isolatedByMode: 'In this mode, the coats in the group blend only with each other first.',
+  },
   more: {
     lookAbove: 'Apply a look above it',
     toFront: 'To front',
@@ -754,6 +778,9 @@ export const words = {
     enlarged: (times: string) => `Enlarged ${times} times, so it looks soft at 100 %. Scale it down, or choose Tile.`,
   },
   rail: {
+    move: 'Move the coat',
+    hidden: 'hidden',
+    coats: (count: number) => (count === 1 ? '1 coat' : `${count} coats`),
     theCoatsBottomToTop: 'The coats, bottom to top',
   },
   ready: {

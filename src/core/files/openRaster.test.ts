@@ -1,5 +1,5 @@
 import { BadFile } from './inspect';
-import { readStack, stackXml, type StackLayer } from './openRaster';
+import { readStack, stackXml, type StackEntry, type StackGroup, type StackLayer } from './openRaster';
 
 const layer = (more: Partial<StackLayer>): StackLayer => ({
   name: 'a',
@@ -11,6 +11,15 @@ const layer = (more: Partial<StackLayer>): StackLayer => ({
   mode: 'normal',
   ...more,
 });
+const stack = (more: Partial<StackGroup>, layers: StackEntry[]): StackGroup => ({
+  name: '',
+  opacity: 1,
+  visible: true,
+  mode: 'normal',
+  isolated: false,
+  ...more,
+  layers,
+});
 const read = (xml: string) => readStack(xml, '“x.ora”');
 
 it('what is written is read again without loss, also names that XML has to escape', () => {
@@ -18,6 +27,7 @@ it('what is written is read again without loss, also names that XML has to escap
     layer({ name: 'The photo' }),
     layer({ name: 'Paper & "cracks" <old> ö', src: 'data/b.png', x: 12, y: -7, opacity: 0.35, mode: 'multiply' }),
     layer({ name: 'Hidden', src: 'data/c.png', visible: false, mode: 'plus-lighter' }),
+    stack({ name: 'Wear', isolated: true, opacity: 0.5, mode: 'screen' }, [layer({ name: 'Dust' }), stack({ name: 'Empty' }, [])]),
   ];
   expect(read(stackXml({ width: 640, height: 480 }, layers))).toEqual({ width: 640, height: 480, layers });
 });
@@ -48,11 +58,32 @@ it('foreign files are read: stacks within stacks with their offsets, opacity and
     height: 200,
     layers: [
       layer({ name: 'ground', src: 'data/4.png' }),
-      layer({ name: '', src: 'data/3.png', x: 10, y: 21, opacity: 0.5, visible: false }),
-      layer({ name: '', src: 'data/2.png', x: 13, y: 20, opacity: 0.25, visible: false, mode: 'screen' }),
+      stack({ opacity: 0.5, visible: false, isolated: true }, [
+        stack({}, [layer({ name: '', src: 'data/3.png', x: 10, y: 21 })]),
+        layer({ name: '', src: 'data/2.png', x: 13, y: 20, opacity: 0.5, mode: 'screen' }),
+      ]),
       layer({ name: 'top', src: 'data/1.png' }),
     ],
   });
+});
+
+it('a stack is isolated where it says so, and where its opacity or mode asks for it (OpenRaster 0.0.6; the default from memory)', () => {
+  const isolated = (attributes: string) => {
+    const [group] = read(`<image w="1" h="1"><stack><stack ${attributes}><layer src="a.png"/></stack></stack></image>`).layers;
+    return (group as StackGroup).isolated;
+  };
+  expect(['', 'isolation="auto"', 'isolation="isolate"', 'opacity="0.5"', 'composite-op="svg:multiply"'].map(isolated)).toEqual([
+    false,
+    false,
+    true,
+    true,
+    true,
+  ]);
+});
+
+it('a root that is not whole is kept as a stack', () => {
+  expect(read('<image w="1" h="1"><stack opacity="0.5"><layer src="a.png"/></stack></image>').layers).toHaveLength(1);
+  expect(read('<image w="1" h="1"><layer src="a.png"/></image>').layers).toEqual([]);
 });
 
 it.each([

@@ -1,5 +1,6 @@
 import { faceWidth, meshPoint, MESH_POINTS, SURE, type Finding } from '../guards/finding';
 import { fromBase64 } from '../guards/bytes';
+import { mapCoats } from '../piece/groups';
 import type { Coat } from '../piece/schema';
 import { fromFile, type Size } from '../ready/geometry';
 import { neutralReady, type Ready } from '../ready/schema';
@@ -50,7 +51,7 @@ export function sitterOf({ faces, person }: Finding, photo: Size): Box | null {
 export function aroundSitter(coats: readonly Coat[], finding: Finding | null, photo: Size, ready: Ready = neutralReady): Coat[] {
   const found = finding && sitterOf(finding, photo);
   const box = found && inFrame(found, photo, ready);
-  return coats.map((coat) =>
+  return mapCoats(coats, (coat) =>
     coat.mask.parts.some((part) => part.around !== undefined)
       ? { ...coat, mask: { ...coat.mask, parts: coat.mask.parts.map((part) => (part.around === undefined ? part : placed(part, box))) } }
       : coat,

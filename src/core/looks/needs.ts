@@ -1,3 +1,4 @@
+import { everyCoat, mapCoats } from '../piece/groups';
 import { filesOf } from '../piece/pictures';
 import type { Piece, Recipe } from '../piece/schema';
 
@@ -10,7 +11,7 @@ export interface LookNeeds {
 }
 
 export function needsOf({ coats }: Pick<Recipe, 'coats'>): LookNeeds {
-  const people = coats.some(
+  const people = everyCoat(coats).some(
     ({ source, lay, mask, treatments }) =>
       lay.faces ||
       (source.kind === 'cutout' && !('file' in source && source.file)) ||
@@ -32,12 +33,13 @@ export interface LookParts {
 export function partsOfLook<P extends Piece>(piece: P, { coats, ready, guards }: LookParts): P {
   const { ready: _ready, guards: _guards, ...rest } = piece;
   const kept = piece.coats.filter(({ id }) => coats.includes(id));
+  const there = new Set(everyCoat(kept).map(({ id }) => id));
   return {
     ...rest,
     ...(ready && piece.ready ? { ready: piece.ready } : {}),
     ...(guards && piece.guards ? { guards: piece.guards } : {}),
-    coats: kept.map((coat) => {
-      const parts = coat.mask.parts.filter((part) => part.kind !== 'coat' || coats.includes(String(part.coat)));
+    coats: mapCoats(kept, (coat) => {
+      const parts = coat.mask.parts.filter((part) => part.kind !== 'coat' || there.has(String(part.coat)));
       return parts.length === coat.mask.parts.length ? coat : { ...coat, mask: { ...coat.mask, parts } };
     }),
   } as P;

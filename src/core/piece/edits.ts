@@ -4,6 +4,7 @@ import { sourceByKind } from '../sources';
 import type { Lay } from '../lay/lay';
 import { strokesSchema } from '../mask/parts/strokes';
 import type { Stroke } from '../strokes/schema';
+import { changeLevel, findCoat } from './groups';
 import { coatSchema, type Coat, type Piece } from './schema';
 
 /** Changes of a piece as plain functions: each returns a new piece and shares what it does not touch. */
@@ -21,10 +22,6 @@ export interface FirstLook {
   mask?: object;
 }
 
-const withCoats = (piece: Piece, coats: Coat[]): Piece => ({ ...piece, coats });
-
-export const indexOf = (piece: Piece, id: string | null): number => piece.coats.findIndex((c) => c.id === id);
-
 /** A new coat as its source suggests, or its material, and as far held back by guards as suits what it does. */
 export function newCoat(id: string, source: SourceInput, look?: FirstLook): Coat {
   const { firstLook, guards } = sourceByKind(source.kind);
@@ -32,48 +29,11 @@ export function newCoat(id: string, source: SourceInput, look?: FirstLook): Coat
   return { ...begun(coatSchema.parse({ id, source, guards })), ...(look as Partial<Coat>) };
 }
 
-/** Puts a coat directly above the chosen one, or first on the photo when none is chosen. */
-export const addCoat =
-  (coat: Coat, above: string | null): Edit =>
-  (piece) => {
-    const at = indexOf(piece, above) + 1;
-    return withCoats(piece, [...piece.coats.slice(0, at), coat, ...piece.coats.slice(at)]);
-  };
-
 export const changeCoat =
   (id: string, change: (coat: Coat) => Partial<Coat>): Edit =>
-  (piece) =>
-    withCoats(
-      piece,
-      piece.coats.map((c) => (c.id === id ? { ...c, ...change(c) } : c)),
-    );
-
-export const removeCoat =
-  (id: string): Edit =>
-  (piece) =>
-    withCoats(
-      piece,
-      piece.coats.filter((c) => c.id !== id),
-    );
-
-export const duplicateCoat =
-  (id: string, newId: string): Edit =>
   (piece) => {
-    const at = indexOf(piece, id);
-    if (at < 0) return piece;
-    const copy = { ...piece.coats[at], id: newId };
-    return withCoats(piece, [...piece.coats.slice(0, at + 1), copy, ...piece.coats.slice(at + 1)]);
-  };
-
-/** Moves a coat to a place counted from the bottom; out-of-range places are the nearest end. */
-export const moveCoat =
-  (id: string, to: number): Edit =>
-  (piece) => {
-    const from = indexOf(piece, id);
-    if (from < 0) return piece;
-    const rest = piece.coats.filter((c) => c.id !== id);
-    const at = Math.max(0, Math.min(rest.length, to));
-    return at === from ? piece : withCoats(piece, [...rest.slice(0, at), piece.coats[from], ...rest.slice(at)]);
+    const coats = changeLevel(piece.coats, id, (level, at) => level.map((coat, i) => (i === at ? { ...coat, ...change(coat) } : coat)));
+    return coats === piece.coats ? piece : { ...piece, coats: [...coats] };
   };
 
 /**
@@ -168,7 +128,8 @@ export const setMask = (id: string, values: Partial<Coat['mask']>): Edit => chan
 export const copyMask =
   (from: string, to: string): Edit =>
   (piece) => {
-    const { mask } = piece.coats[indexOf(piece, from)];
+    const mask = findCoat(piece, from)?.mask;
+    if (!mask) return piece;
     return changeCoat(to, () => ({ mask: { ...mask, anchor: 'photo', base: undefined } }))(piece);
   };
 

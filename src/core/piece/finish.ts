@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { curvesFields } from '../treatments/curves';
-import { addCoat, changeCoat, newCoat, type Edit } from './edits';
+import { changeCoat, newCoat, type Edit } from './edits';
+import { addCoat } from './stacking';
 import { coatSchema, type Coat, type Piece } from './schema';
 
 const curvesSchema = z.object(curvesFields);

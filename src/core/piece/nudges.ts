@@ -1,5 +1,6 @@
 import type { NudgeStroke } from '../nudge/schema';
 import { changeStep, type Edit } from './edits';
+import { findCoat } from './groups';
 import type { Coat } from './schema';
 
 /** The last step of a coat that moves it by hand; −1 where there is none. */
@@ -12,7 +13,7 @@ const strokesOf = (coat: Coat, index: number) => (coat.treatments[index] as { st
 export const addNudge =
   (id: string, stroke: NudgeStroke): Edit =>
   (piece) => {
-    const coat = piece.coats.find((one) => one.id === id);
+    const coat = findCoat(piece, id);
     const index = nudgeStepOf(coat);
     return coat && index >= 0 ? changeStep(id, index, { strokes: [...strokesOf(coat, index), stroke] })(piece) : piece;
   };
@@ -21,6 +22,6 @@ export const addNudge =
 export const dropNudges =
   (id: string, index: number, all: boolean): Edit =>
   (piece) => {
-    const coat = piece.coats.find((one) => one.id === id);
+    const coat = findCoat(piece, id);
     return coat ? changeStep(id, index, { strokes: all ? [] : strokesOf(coat, index).slice(0, -1) })(piece) : piece;
   };

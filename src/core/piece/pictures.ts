@@ -1,5 +1,6 @@
 import { fileOfSource } from '../sources';
 import type { Stroke } from '../strokes/schema';
+import { innerCoats, withInner } from './groups';
 import type { Coat } from './schema';
 
 /** A picture file under another name, with its size where that is known. */
@@ -16,13 +17,15 @@ const tipsOf = (holder: Record<string, unknown>) => strokesOf(holder).map((strok
 
 type Holder = Pick<Coat, 'source' | 'mask'> & Partial<Pick<Coat, 'treatments'>>;
 
-/** The picture files that a coat reads: what it starts from, maps of its steps, masks made of pictures, and tips cut from them. */
-export function filesOf({ source, treatments = [], mask }: Holder): string[] {
+/** The picture files that a coat reads: what it starts from, maps of its steps, masks made of pictures, tips cut from them, and all coats of a group. */
+export function filesOf(coat: Holder): string[] {
+  const { source, treatments = [], mask } = coat;
   const files = [
     fileOfSource(source),
     ...tipsOf(source),
     ...treatments.map((step) => (step as { file?: string }).file),
     ...mask.parts.flatMap((part) => [part.file, ...tipsOf(part)]),
+    ...innerCoats(coat).flatMap(filesOf),
   ];
   return files.filter((file): file is string => typeof file === 'string' && file !== '');
 }
@@ -31,7 +34,8 @@ export function filesOf({ source, treatments = [], mask }: Holder): string[] {
 export function withFiles<C extends Holder>(coat: C, find: (file: string) => FoundFile): C {
   if (filesOf(coat).length === 0) return coat;
   const own = fileOfSource(coat.source);
-  const source = withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
+  const inner = innerCoats(coat).map((one) => withFiles(one, find));
+  const source = inner.length > 0 ? withInner(coat, inner).source : withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
   const treatments = coat.treatments?.map((step) => {
     const { file: named } = step as { file?: string };
     return named ? { ...step, file: find(named).file } : step;

@@ -7,6 +7,7 @@ import { fitScale, layMap, laySchema } from '../lay/lay';
 import { readySchema } from '../ready/schema';
 import { treatments } from '../treatments';
 import * as edits from './edits';
+import * as stacking from './stacking';
 import { coatTitle } from './naming';
 import { setReady } from './rebase';
 import { coatsOf, layRecipe, parseRecipe, recipeOf } from './recipe';
@@ -22,7 +23,7 @@ const piece: Piece = pieceSchema.parse({
   coats: [],
 });
 const stacked = ['paper.cold-press', 'cracks.craquelure', 'cloth.linen'].reduce(
-  (p, id, i) => edits.addCoat(edits.newCoat(`c${i}`, { kind: 'material', id, seed: 1, params: {} }), i === 0 ? null : `c${i - 1}`)(p),
+  (p, id, i) => stacking.addCoat(edits.newCoat(`c${i}`, { kind: 'material', id, seed: 1, params: {} }), i === 0 ? null : `c${i - 1}`)(p),
   piece,
 );
 const ids = (p: Piece) => p.coats.map((c) => c.id).join('');
@@ -42,18 +43,18 @@ describe('coats', () => {
     expect(coatSchema.parse({ id: 'old', source: { kind: 'below' } }).guards).toBe(1);
   });
   it('a new one lies directly above the chosen one, with the mode and strength its material suggests', () => {
-    const p = edits.addCoat(edits.newCoat('n', { kind: 'material', id: 'wear.film', seed: 1, params: {} }), 'c0')(stacked);
+    const p = stacking.addCoat(edits.newCoat('n', { kind: 'material', id: 'wear.film', seed: 1, params: {} }), 'c0')(stacked);
     expect(ids(p)).toBe('c0nc1c2');
     expect(p.coats[1]).toMatchObject({ blend: 'screen', strength: 0.9, visible: true });
   });
   it('moves to a place, to the top and to the bottom, and stays within the stack', () => {
-    expect(ids(edits.moveCoat('c0', 2)(stacked))).toBe('c1c2c0');
-    expect(ids(edits.moveCoat('c2', -5)(stacked))).toBe('c2c0c1');
-    expect(edits.moveCoat('c1', 1)(stacked)).toBe(stacked);
+    expect(ids(stacking.moveCoat('c0', 2)(stacked))).toBe('c1c2c0');
+    expect(ids(stacking.moveCoat('c2', -5)(stacked))).toBe('c2c0c1');
+    expect(stacking.moveCoat('c1', 1)(stacked)).toBe(stacked);
   });
   it('duplicates above itself and removes', () => {
-    expect(ids(edits.duplicateCoat('c1', 'x')(stacked))).toBe('c0c1xc2');
-    expect(ids(edits.removeCoat('c1')(stacked))).toBe('c0c2');
+    expect(ids(stacking.duplicateCoat('c1', () => 'x')(stacked))).toBe('c0c1xc2');
+    expect(ids(stacking.removeCoat('c1')(stacked))).toBe('c0c2');
   });
   it('a coat that is still as its material began takes the look of the other with it', () => {
     const fresh = { ...stacked, coats: [edits.newCoat('n', { kind: 'material', id: 'cracks.craquelure', seed: 1 })] };

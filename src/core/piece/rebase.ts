@@ -1,6 +1,7 @@
 import { materialById } from '../materials';
 import { moveParams, type Operation } from '../graph/operation';
 import { maskPartByKind } from '../mask';
+import { mapCoats } from './groups';
 import type { Coat, Piece } from './schema';
 import { sourceByKind } from '../sources';
 import { fitScale, type Lay } from '../lay/lay';
@@ -18,7 +19,7 @@ export function setReady(piece: Piece, after: Ready): Piece {
   const before = piece.ready ?? neutralReady;
   const motion = motionOf(piece.photo, before, after);
   const still = motion.from.width === motion.to.width && motion.from.height === motion.to.height && isStill(motion);
-  const coats = still ? piece.coats : piece.coats.map((coat) => moveCoatBy(coat, motion));
+  const coats = still ? piece.coats : mapCoats(piece.coats, (coat) => moveCoatBy(coat, motion));
   const ready = still ? after : moveNeutral(after, motion);
   return { ...piece, ready, coats };
 }

@@ -5,19 +5,26 @@ import { guardsSchema, type Guards } from '../guards/schema';
 import { aroundSitter } from '../looks/around';
 import { explain } from './explain';
 import { withFiles } from './pictures';
+import { changeLevel, everyCoat, filterCoats, groupOf, innerCoats, levelOf, mapCoats, withInner } from './groups';
 import { setReady } from './rebase';
+import { renewed } from './stacking';
 import { coatSchema, recipeSchema, type Coat, type Piece, type Recipe } from './schema';
 
 /** The look of a piece without its photo. `fileOf` turns keys of kept pictures into file names. */
 export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) => key): Recipe {
-  const named = new Set(piece.coats.flatMap((c) => c.mask.parts.map((p) => p.coat)));
+  const named = new Set(everyCoat(piece.coats).flatMap((c) => c.mask.parts.map((p) => p.coat)));
+  const bare = (coats: readonly Coat[]): object[] =>
+    coats.map(({ id, ...coat }) => {
+      const found = groupOf(coat) ? withInner(coat, bare(innerCoats(coat as Coat)) as Coat[]) : withFiles(coat, (key) => ({ file: fileOf(key) }));
+      return { ...(named.has(id) ? { id } : {}), ...found };
+    });
   return recipeSchema.parse({
     dermatex: 1,
     name: piece.name,
     strength: piece.strength,
     ...(piece.ready ? { ready: piece.ready } : {}),
     ...(piece.guards ? { guards: portable(piece.guards) } : {}),
-    coats: piece.coats.map(({ id, ...coat }) => ({ ...(named.has(id) ? { id } : {}), ...withFiles(coat, (key) => ({ file: fileOf(key) })) })),
+    coats: bare(piece.coats),
   });
 }
 
@@ -71,36 +78,34 @@ export const layRecipe =
 
 function placed(own: readonly Coat[], added: readonly Coat[], place: LookPlace): Coat[] {
   if (place === 'instead') return [...added];
-  const at = place === 'top' ? own.length : own.findIndex(({ id }) => id === place.above) + 1;
-  return [...own.slice(0, at || own.length), ...added, ...own.slice(at || own.length)];
+  if (place === 'top' || !levelOf(own, place.above)) return [...own, ...added];
+  return [...changeLevel(own, place.above, (coats, at) => [...coats.slice(0, at + 1), ...added, ...coats.slice(at + 1)])];
 }
 
 /** Coats of a recipe as coats of a piece, each with a new id. */
 export function coatsOf(recipe: Recipe, newId: () => string): Coat[] {
-  const ids = recipe.coats.map(newId);
-  const renamed = new Map(recipe.coats.flatMap((coat, i) => (coat.id === undefined ? [] : [[coat.id, ids[i]] as const])));
-  const parts = (list: Coat['mask']['parts']) => list.map((p) => (p.kind === 'coat' ? { ...p, coat: renamed.get(String(p.coat)) ?? '' } : p));
-  return recipe.coats.map((coat, i) => coatSchema.parse({ ...coat, mask: { ...coat.mask, parts: parts(coat.mask.parts) }, id: ids[i] }));
+  return renewed(recipe.coats, newId, () => '').map((coat) => coatSchema.parse(coat));
 }
 
 /** True when masks of the recipe go about the person on the photo, so that one has to be looked for. */
 export const goesAround = ({ coats }: Pick<Recipe, 'coats'>): boolean =>
-  coats.some(({ mask }) => mask.parts.some((part) => part.around !== undefined));
+  everyCoat(coats).some(({ mask }) => mask.parts.some((part) => part.around !== undefined));
 
 /** True when something was painted by hand on the piece's own photo. */
 export const hasPainting = ({ coats }: Pick<Piece, 'coats'>): boolean =>
-  coats.some(({ source, mask }) => isPainted(source) || mask.parts.some(isPainted));
+  everyCoat(coats).some(({ source, mask }) => isPainted(source) || mask.parts.some(isPainted));
 
 const isPainted = ({ kind }: { kind?: unknown }) => kind === 'strokes';
 
 /** The piece without what was painted on its own photo, marks and masks: masks that held nothing else show all of their coat. */
 export const withoutPainting = <P extends Pick<Piece, 'coats'>>(piece: P): P => ({
   ...piece,
-  coats: piece.coats
-    .filter(({ source }) => !isPainted(source))
-    .map((coat) => {
+  coats: mapCoats(
+    filterCoats(piece.coats, ({ source }) => !isPainted(source)),
+    (coat) => {
       const parts = coat.mask.parts.filter((part) => !isPainted(part));
       if (parts.length === coat.mask.parts.length) return coat;
       return { ...coat, mask: { ...coat.mask, parts, start: parts.length === 0 ? ('all' as const) : coat.mask.start } };
-    }),
+    },
+  ),
 });

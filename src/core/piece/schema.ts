@@ -5,14 +5,21 @@ import { maskParts } from '../mask';
 import { readySchema } from '../ready/schema';
 import { share, slider, toggle } from '../schema';
 import { laySchema } from '../lay/lay';
-import { sources } from '../sources';
+import { sourceByKind, sources } from '../sources';
 import { spelledSource, spelledTreatment } from './spelling';
 import { treatments } from '../treatments';
 
 type Variants = [z.ZodObject, ...z.ZodObject[]];
 const variants = (list: readonly { schema: z.ZodObject }[]) => list.map((entry) => entry.schema.strict()) as unknown as Variants;
 
-const sourceSchema = z.preprocess(spelledSource, z.discriminatedUnion('kind', variants(sources)));
+/** Groups may lie in groups, this deep. */
+export const DEEPEST = 4;
+const others = sources.filter(({ kind }) => kind !== 'group');
+/** A source; a group's coats are what `inner` says, and without that there are no groups. */
+const sourceSchema = (inner?: () => z.ZodType) => {
+  const group = inner && { schema: sourceByKind('group').schema.extend({ coats: z.array(z.lazy(inner)).max(200).default([]) }) };
+  return z.preprocess(spelledSource, z.discriminatedUnion('kind', variants(group ? [...others, group] : others)));
+};
 /** What every treatment of a coat carries besides its own values. */
 export const treatmentFields = {
   active: z.boolean().default(true),
@@ -57,7 +64,8 @@ export const strengthField = share('Strength', 1, { help: 'How much of the coat 
 const coatFields = {
   name: z.string().max(200).optional(),
   visible: z.boolean().default(true),
-  source: sourceSchema,
+  /** Nothing but whether it is shown may be changed by hand. */
+  locked: z.boolean().optional(),
   lay: laySchema.strict().default(() => laySchema.parse({})),
   treatments: z.array(treatmentSchema).max(50).default([]),
   blend: z.enum(blendNames).default('normal'),
@@ -74,9 +82,16 @@ const coatFields = {
     .optional(),
 };
 
+/** The schema of a coat that lies in so many groups. */
+const coatWith = <I extends z.ZodType>(id: I, depth = 0) => {
+  const inner = (): z.ZodType => (deeper ??= coatWith(id, depth + 1));
+  let deeper: z.ZodType | undefined;
+  return z.object({ id, ...coatFields, source: sourceSchema(depth < DEEPEST ? inner : undefined) }).strict();
+};
+
 /** In a recipe a coat has an id only where another's mask names it. */
-export const recipeCoatSchema = z.object({ id: z.string().max(100).optional(), ...coatFields }).strict();
-export const coatSchema = z.object({ id: z.string(), ...coatFields }).strict();
+export const recipeCoatSchema = coatWith(z.string().max(100).optional());
+export const coatSchema = coatWith(z.string());
 export type Coat = z.output<typeof coatSchema>;
 export type Mask = Coat['mask'];
 

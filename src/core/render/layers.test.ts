@@ -3,7 +3,7 @@ import { testBench } from '@/testing/machine';
 import { blendNames, type BlendName } from '../blend';
 import { operatorOf } from '../files/openRaster';
 import { coatSchema, type Coat } from '../piece/schema';
-import { layersOf } from './layers';
+import { layersOf, type PieceEntry } from './layers';
 
 const bench = testBench(64);
 const [W, H] = [96, 64];
@@ -72,22 +72,43 @@ Object.assign(formulas, {
   luminosity: (b: Rgb, s: Rgb) => setLum(b, lum(s)),
 });
 
-/** Lays layers over each other as any reader of the file would, from their 8 bits; every backdrop is opaque. */
-function composed(coats: Coat[], strength = 1): Float64Array {
-  const out = new Float64Array(W * H * 3);
-  for (const { view, mode, opacity, visible } of layersOf({ coats, guards: undefined, strength })) {
-    if (!visible) continue;
-    const pixels = drawPiece(bench, { photo, coats, strength, view });
-    for (let i = 0; i < W * H; i++) {
-      const alpha = (pixels[4 * i + 3] / 255) * opacity;
-      const [b, s] = [0, 1].map((k) => [0, 1, 2].map((c) => (k ? pixels[4 * i + c] / 255 : out[3 * i + c])));
-      // svg:plus adds what is covered; the others mix B(b, s) in.
-      const mixed =
-        mode === 'plus-lighter' ? b.map((v, c) => Math.min(1, v + alpha * s[c])) : formulas[mode]?.(b, s).map((v, c) => b[c] + alpha * (v - b[c]));
-      (mixed as Rgb).forEach((v, c) => (out[3 * i + c] = v));
+/** Pixels with alpha, not multiplied by it: four values of 0 to 1 each. */
+type Sheet = Float64Array;
+
+/** Lays a picture on another by W3C Compositing, 5 (simple alpha compositing with B mixed in by the backdrop's alpha). */
+function laid(below: Sheet, above: Sheet, mode: BlendName, opacity: number): Sheet {
+  const out = new Float64Array(below.length);
+  for (let i = 0; i < W * H; i++) {
+    const [b, s] = [below, above].map((sheet) => [...sheet.subarray(4 * i, 4 * i + 3)]);
+    const [ab, as] = [below[4 * i + 3], above[4 * i + 3] * opacity];
+    const alpha = mode === 'plus-lighter' ? Math.min(1, ab + as) : as + ab - as * ab;
+    const mixed = mode === 'plus-lighter' ? s : (formulas[mode] as (b: Rgb, s: Rgb) => Rgb)(b, s).map((v, c) => (1 - ab) * s[c] + ab * v);
+    for (let c = 0; c < 3; c++) {
+      const sum = mode === 'plus-lighter' ? Math.min(1, as * s[c] + ab * b[c]) : as * mixed[c] + (1 - as) * ab * b[c];
+      out[4 * i + c] = alpha > 0 ? sum / alpha : 0;
     }
+    out[4 * i + 3] = alpha;
   }
   return out;
+}
+
+/** Lays layers over each other as any reader of the file would, from their 8 bits. */
+function composed(coats: Coat[], strength = 1): Float64Array {
+  const stack = (entries: readonly PieceEntry[], ground: Sheet): Sheet =>
+    entries.reduce((below, entry) => {
+      if (!entry.visible) return below;
+      if (!('layers' in entry))
+        return laid(
+          below,
+          Float64Array.from(drawPiece(bench, { photo, coats, strength, view: entry.view }), (v) => v / 255),
+          entry.mode,
+          entry.opacity,
+        );
+      if (!entry.isolated) return stack(entry.layers, below);
+      return laid(below, stack(entry.layers, new Float64Array(W * H * 4)), entry.mode, entry.opacity);
+    }, ground);
+  const whole = stack(layersOf({ coats, guards: undefined, strength }), new Float64Array(W * H * 4));
+  return Float64Array.from({ length: W * H * 3 }, (_, i) => whole[Math.floor(i / 3) * 4 + (i % 3)]);
 }
 
 /** The largest and the mean difference from the piece itself, in levels. */
@@ -117,7 +138,7 @@ describe('the layers of a piece, laid over each other by the formulas of the W3C
       coat('c', { blend: 'overlay', visible: false }),
       coat('d', { blend: 'screen', strength: 0.5 }),
     ];
-    expect(layersOf({ coats, guards: undefined, strength: 1 }).map(({ mode, baked, visible }) => [mode, baked, visible])).toEqual([
+    expect(layersOf({ coats, guards: undefined, strength: 1 }).map((layer) => [layer.mode, 'baked' in layer && layer.baked, layer.visible])).toEqual([
       ['normal', false, true],
       ['multiply', false, true],
       ['normal', true, true],
@@ -131,5 +152,26 @@ describe('the layers of a piece, laid over each other by the formulas of the W3C
     const coats = [coat('a', { blend: 'multiply' })];
     expect(layersOf({ coats, guards: undefined, strength: 0.5 }).pop()).toMatchObject({ baked: true, mode: 'normal', opacity: 1 });
     expect(off(coats, 0.5).most).toBeLessThanOrEqual(1);
+  });
+
+  const group = (coats: Coat[], more: object = {}, isolated = false): Coat =>
+    coatSchema.parse({ id: 'g', source: { kind: 'group', coats, isolated }, guards: 0, ...more });
+  const kinds = (entries: readonly PieceEntry[]): unknown[] =>
+    entries.map((entry) => ('layers' in entry ? kinds(entry.layers) : entry.baked ? 'baked' : 'layer'));
+  const [a, b, c] = [coat('a', { blend: 'multiply' }), coat('b', { blend: 'screen', strength: 0.5 }), coat('c', { blend: 'linear-burn' })];
+
+  it.each<[string, Coat, unknown]>([
+    ['a plain group is a stack', group([a, b]), ['layer', 'layer']],
+    ['an isolated one too', group([a, b], { strength: 0.6 }, true), ['layer', 'layer']],
+    ['one in a mode', group([a, b], { blend: 'overlay', strength: 0.7 }), ['layer', 'layer']],
+    ['one with a mask of its own is one layer when it is isolated', group([a, b], { mask: a.mask }, true), 'layer'],
+    ['and baked when it is not', group([a, b], { strength: 0.5 }), 'baked'],
+    ['a mode without a name is baked in a plain group', group([a, c]), ['layer', 'baked']],
+    ['and makes an isolated one a single layer', group([a, c], {}, true), 'layer'],
+    ['a group in a group', group([a, { ...group([b], {}, true), id: 'h' }]), ['layer', ['layer']]],
+  ])('%s', (_name, one, expected) => {
+    const coats = [coat('z', { blend: 'soft-light', strength: 0.4 }), one];
+    expect(kinds(layersOf({ coats, guards: undefined, strength: 1 }))).toEqual(['layer', 'layer', expected]);
+    expect(off(coats).most).toBeLessThanOrEqual(2.5);
   });
 });

@@ -5,6 +5,7 @@ import colour from './colour';
 import cutout from './cutout';
 import gradient from './gradient';
 import grain from './grain';
+import group from './group';
 import material from './material';
 import photo from './photo';
 import picture from './picture';
@@ -28,6 +29,7 @@ export const sources: readonly Source[] = [
   grain,
   gradient,
   colour,
+  group,
 ];
 
 /** @throws RangeError naming the kind, when there is no such source. */

@@ -41,7 +41,7 @@ export interface SourceStep {
 /** What a coat starts from. */
 export interface Source<S extends z.ZodObject = z.ZodObject> extends Operation<S> {
   /** For one that is another node of the drawing, pixel for pixel, and draws nothing itself. */
-  is?: 'below' | 'photo';
+  is?: 'below' | 'photo' | 'group';
   /** Coats of it that are offered by name; left out by one that is chosen from the shelf. */
   offers?: readonly Offer[];
   /** True when the coat's lay says where it sits. */

@@ -17,6 +17,7 @@ import { rawPiece } from '@/store/records';
 import { useGuards } from '@/store/guards';
 import { useReady, type ReadyTool } from '@/store/ready';
 import { useOwn } from '@/store/own';
+import { useRail } from '@/store/several';
 import { useSettings } from '@/store/settings';
 import { useTrying } from '@/store/trying';
 import { Act } from '../kit/Act';
@@ -32,6 +33,7 @@ import { PanelEdge } from './PanelEdge';
 import { PictureView } from './PictureView';
 import { Rail } from './Rail';
 import { SaveBanner } from './SaveBanner';
+import { SeveralBar } from './SeveralBar';
 import { Sheet } from './Sheet';
 import { TopBar } from './TopBar';
 import { useBenchKeys } from './useBenchKeys';
@@ -51,6 +53,7 @@ export function BenchScreen({ id }: { id: string }) {
   const piece = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
   const facet = useBench((s) => s.facet);
+  const several = useRail((s) => s.several !== null);
   const wide = width >= WIDE;
   const short = height < SHORT;
   /** The panel stands beside the picture, which keeps at least half of the width. */
@@ -100,7 +103,7 @@ export function BenchScreen({ id }: { id: string }) {
             {beside || !facet ? <Hints /> : null}
           </div>
           {wide && !short ? null : <StrokeLine />}
-          {!beside && facet ? (
+          {!beside && facet && !several ? (
             <Sheet label={facetLabel(facet)}>
               <FacetBody facet={facet} closes />
             </Sheet>
@@ -110,8 +113,8 @@ export function BenchScreen({ id }: { id: string }) {
               {wide && !short ? <StrokeLine aside /> : null}
             </div>
           )}
-          {!beside && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
-          {!beside && facet !== 'add' ? <FacetTabs open={facet} closes /> : null}
+          {!beside && !several && chosen === null && !facet && piece.coats.length === 0 ? <PhotoActs /> : null}
+          {several ? <SeveralBar /> : !beside && facet !== 'add' ? <FacetTabs open={facet} closes /> : null}
         </div>
         {beside ? (
           <>

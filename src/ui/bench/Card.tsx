@@ -13,16 +13,24 @@ interface CardProps {
   under?: string;
   strength: number;
   visible?: boolean;
+  locked?: boolean;
+  /** Whether the coats of this group are shown; left out for what is no group. */
+  unfolded?: boolean;
+  /** Cards are being chosen together. */
+  marking?: boolean;
   compact?: boolean;
   /** A picture of its mask. */
   inset?: string | null;
   describedBy?: string;
   testID: string;
-  onPress(): void;
+  /** @param together - With a key that chooses several: Shift, Ctrl or Command. */
+  onPress(together: boolean): void;
   /** A finger or the mouse rests on it. */
   onHold?(held: boolean): void;
   /** Hides or shows it. */
   onFlip?(): void;
+  /** Shows the coats in it, or hides them. */
+  onFold?(): void;
   onMenu?(at: MenuPlace): void;
 }
 
@@ -31,7 +39,8 @@ const RESTS = 450;
 
 /** A card of the rail: what it is, its name and mode, a bar for its strength, an inset for its mask, and an eye. */
 export function Card(props: CardProps) {
-  const { on, url, title, name, under, strength, visible = true, compact, inset, describedBy, testID, onPress, onHold, onFlip, onMenu } = props;
+  const { on, url, title, name, under, strength, visible = true, locked, unfolded, marking, compact, inset, describedBy, testID } = props;
+  const { onPress, onHold, onFlip, onFold, onMenu } = props;
   const c = useColours();
   const press = useRef<{ timer?: ReturnType<typeof setTimeout>; held: boolean }>({ held: false });
   const release = () => {
@@ -44,13 +53,13 @@ export function Card(props: CardProps) {
       <button
         type="button"
         aria-pressed={on}
-        aria-label={words.card.card(title, Math.round(strength * 100), visible)}
+        aria-label={words.card.card(title, Math.round(strength * 100), visible, locked)}
         aria-describedby={describedBy}
         title={title}
         data-testid={testID}
-        onClick={() => {
+        onClick={(e) => {
           if (press.current.held) press.current.held = false;
-          else onPress();
+          else onPress(e.shiftKey || e.ctrlKey || e.metaKey);
         }}
         onPointerDown={(e) => {
           clearTimeout(press.current.timer);
@@ -84,6 +93,16 @@ export function Card(props: CardProps) {
         >
           {url ? <img src={url} alt="" draggable={false} style={picture} /> : null}
           {inset ? <img src={inset} alt="" draggable={false} style={{ ...insetStyle, border: `1px solid ${c.raised}` }} /> : null}
+          {locked ? (
+            <span style={{ ...corner, background: c.chrome }}>
+              <Icon source="lock-outline" size={13} color={c.ink} />
+            </span>
+          ) : null}
+          {marking && onFlip ? (
+            <span style={{ ...tick, background: on ? c.accent : c.chrome, borderColor: on ? c.accent : c.quiet }}>
+              {on ? <Icon source="check" size={14} color={c.onAccent} /> : null}
+            </span>
+          ) : null}
           {onFlip ? <span aria-hidden style={{ ...bar, background: c.accent, width: `${strength * 100}%` }} /> : null}
         </span>
         {compact ? null : (
@@ -93,7 +112,20 @@ export function Card(props: CardProps) {
           </>
         )}
       </button>
-      {onFlip ? (
+      {onFold ? (
+        <button
+          type="button"
+          aria-expanded={unfolded}
+          aria-label={unfolded ? words.card.fold(name) : words.card.unfold(name)}
+          onClick={onFold}
+          style={{ ...fold, top: compact ? 16 : 28 }}
+        >
+          <span style={{ ...eyeMark, margin: '10px 4px', background: c.chrome }}>
+            <Icon source={unfolded ? 'chevron-left' : 'chevron-right'} size={17} color={c.ink} />
+          </span>
+        </button>
+      ) : null}
+      {onFlip && !marking ? (
         <button type="button" aria-label={visible ? words.card.hide(name) : words.card.show(name)} onClick={onFlip} style={eye}>
           <span style={{ ...eyeMark, background: c.chrome, opacity: visible ? 0.85 : 1 }}>
             <Icon source={visible ? 'eye-outline' : 'eye-off-outline'} size={15} color={visible ? c.ink : c.accent} />
@@ -134,6 +166,30 @@ const eye: CSSProperties = {
   top: 2,
   width: 36,
   height: 36,
+  border: 'none',
+  background: 'none',
+  padding: 0,
+  cursor: 'pointer',
+};
+const corner: CSSProperties = { position: 'absolute', left: 3, bottom: 5, display: 'flex', padding: 1, borderRadius: 2, opacity: 0.9 };
+const tick: CSSProperties = {
+  position: 'absolute',
+  left: 3,
+  top: 3,
+  width: 18,
+  height: 18,
+  display: 'flex',
+  alignItems: 'center',
+  justifyContent: 'center',
+  border: '1.5px solid',
+  borderRadius: 2,
+  boxSizing: 'border-box',
+};
+const fold: CSSProperties = {
+  position: 'absolute',
+  right: -8,
+  width: 28,
+  height: 40,
   border: 'none',
   background: 'none',
   padding: 0,

@@ -2,9 +2,13 @@ import type { ComponentType, CSSProperties } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { marksOf } from '@/core/piece/marks';
+import { groupOf } from '@/core/piece/groups';
 import { coatTitle } from '@/core/piece/naming';
+import type { Coat } from '@/core/piece/schema';
 import { chosenCoat, photoFacetIds, useBench, type FacetId, type ReadyFacetId } from '@/store/bench';
 import { useOwn } from '@/store/own';
+import { setLocked } from '@/store/several';
+import { Act } from '../kit/Act';
 import { useHelp } from '../kit/help';
 import { SANS, SANS_MEDIUM, SERIF, useColours } from '../theme';
 import { BlendFacet } from './facets/BlendFacet';
@@ -62,8 +66,11 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
   const c = useColours();
   const { openFacet } = useBench.getState();
   const ofCoat = useBench((s) => s.chosen !== null);
-  const marking = useBench((s) => marksOf(chosenCoat(s)) !== null);
-  const list = ofCoat ? facets.map((f) => (f.id === 'material' && marking ? { ...f, label: words.marks.tab } : f)) : photoFacets;
+  const own = useBench((s) => {
+    const coat = chosenCoat(s);
+    return marksOf(coat) ? words.marks.tab : groupOf(coat) ? words.groups.group : words.facets.material;
+  });
+  const list = ofCoat ? facets.map((f) => (f.id === 'material' ? { ...f, label: own } : f)) : photoFacets;
   const current = open === 'contact' ? 'blend' : open;
   const reached = list.some(({ id }) => id === current) ? current : list[0].id;
   return (
@@ -109,6 +116,9 @@ export function FacetTabs({ open, closes }: { open: FacetId | null; closes?: boo
 /** Facets that are the same whichever card is chosen. */
 const ANYWHERE: FacetId[] = ['add', 'guards', 'finish'];
 
+/** Facets that work on a locked coat too. */
+const UNLOCKED: FacetId[] = ['add', 'finish', 'more'];
+
 /** What the open facet offers; in a sheet that `closes` the end of the title's line is left to its button. */
 export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean }) {
   const c = useColours();
@@ -147,7 +157,8 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
           {coat && facet === 'contact' ? <UseWay /> : null}
           {closes ? <View style={{ width: 56 }} /> : null}
         </View>
-        <View>
+        {coat?.locked && !UNLOCKED.includes(facet) ? <LockedNote coat={coat} /> : null}
+        <div inert={coat?.locked === true && !UNLOCKED.includes(facet)} style={coat?.locked && !UNLOCKED.includes(facet) ? { opacity: 0.45 } : {}}>
           {facet === 'add' ? <AddFacet /> : null}
           {facet === 'finish' ? <FinishFacet /> : null}
           {facet === 'guards' ? <GuardsFacet coat={coat} /> : null}
@@ -160,10 +171,23 @@ export function FacetBody({ facet, closes }: { facet: FacetId; closes?: boolean 
           {coat && facet === 'blend' ? <BlendFacet coat={coat} /> : null}
           {coat && facet === 'contact' ? <ContactFacet coat={coat} /> : null}
           {coat && facet === 'more' ? <MoreFacet coat={coat} /> : null}
-        </View>
+        </div>
       </ScrollView>
       <HelpLine />
     </>
+  );
+}
+
+/** Why a coat's controls do not answer. */
+function LockedNote({ coat }: { coat: Coat }) {
+  const c = useColours();
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 10, paddingBottom: 8 }}>
+      <Text style={{ color: c.ink, flexShrink: 1 }}>{words.groups.isLocked}</Text>
+      <Act icon="lock-open-variant-outline" onPress={() => setLocked(coat.id, false)}>
+        {words.groups.unlock}
+      </Act>
+    </View>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { findCoat } from '@/core/piece/groups';
 import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
@@ -84,7 +85,7 @@ export function PictureView() {
   const isArmed = useArming((s) => s.isArmed);
   useGestures(place, tool, hover);
   const [menu, setMenu] = useState<MenuPlace | null>(null);
-  const coat = piece?.coats.find((k) => k.id === chosen);
+  const coat = piece ? findCoat(piece, chosen) : null;
 
   useEffect(() => {
     const element = place.current;

@@ -8,32 +8,27 @@ import {
   type DragEndEvent,
   type DragOverEvent,
 } from '@dnd-kit/core';
-import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { router } from 'expo-router';
-import { useEffect, useRef, useState, type CSSProperties } from 'react';
-import { modeById } from '@/core/blend';
-import { indexOf, moveCoat } from '@/core/piece/edits';
-import { coatName, coatTitle } from '@/core/piece/naming';
+import { Fragment, type CSSProperties, type ReactNode } from 'react';
+import { findCoat, groupOf, innerCoats } from '@/core/piece/groups';
+import { moveToCoat } from '@/core/piece/stacking';
 import type { Coat, Piece } from '@/core/piece/schema';
 import { shownPiece, useBench } from '@/store/bench';
-import { setVisible } from '@/store/editing';
-import { useOwn } from '@/store/own';
+import { useRail } from '@/store/several';
 import { SANS, useColours } from '../theme';
 import { Card, plainButton, square } from './Card';
-import { CoatMenu, type MenuPlace } from './CoatMenu';
+import { CoatCard, PICTURE } from './CoatCard';
 import { useThumb } from './useThumb';
 import { words } from '../words';
-
-/** Pixels of a card's picture. */
-const PICTURE = 144;
 
 /** The stack as a row of cards, left to right as the work was done; each shows what its coat is. `compact` leaves out the words, for short views. */
 export function Rail({ compact }: { compact?: boolean }) {
   const piece = useBench(shownPiece);
   const kept = useBench((s) => s.piece);
   const chosen = useBench((s) => s.chosen);
-  const { choose, openFacet, move, preview } = useBench.getState();
+  const { several, open } = useRail();
+  const { choose, openFacet, change, preview } = useBench.getState();
   const c = useColours();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
@@ -41,11 +36,41 @@ export function Rail({ compact }: { compact?: boolean }) {
   );
   if (!piece || !kept) return null;
   // While a card is dragged the picture shows the new order before it is dropped.
-  const over = ({ active, over: target }: DragOverEvent) => target && preview(moveCoat(String(active.id), indexOf(kept, String(target.id))));
+  const over = ({ active, over: target }: DragOverEvent) => target && preview(moveToCoat(String(active.id), String(target.id)));
   const end = ({ active, over: target }: DragEndEvent) => {
-    if (target && target.id !== active.id) move(String(active.id), indexOf(kept, String(target.id)));
+    if (target && target.id !== active.id) change(words.rail.move, moveToCoat(String(active.id), String(target.id)));
     else preview(null);
   };
+  /** Cards of coats and, behind the card of an unfolded group, of those in it. */
+  const cards = (coats: readonly Coat[], path = ''): ReactNode[] =>
+    coats.map((coat, i) => {
+      const place = `${path}${i}`;
+      const card = (
+        <CoatCard
+          piece={piece}
+          coat={findCoat(piece, coat.id) ?? coat}
+          place={place}
+          index={i}
+          on={several ? several.includes(coat.id) : chosen === coat.id}
+          marking={several !== null}
+          compact={compact}
+          onPress={(together) => {
+            if (together && !several) useRail.getState().begin();
+            if (together || several) useRail.getState().toggle(coat.id);
+            else choose(coat.id);
+          }}
+        />
+      );
+      if (!groupOf(coat)) return <Fragment key={coat.id}>{card}</Fragment>;
+      return (
+        <div key={coat.id} style={{ ...band, background: c.field, borderColor: c.line, height: compact ? 56 : 100 }}>
+          {card}
+          {open.includes(coat.id) ? cards(innerCoats(coat), `${place}.`) : null}
+        </div>
+      );
+    });
+  const listed = (coats: readonly Coat[]): string[] =>
+    coats.flatMap((coat) => [coat.id, ...(open.includes(coat.id) ? listed(innerCoats(coat)) : [])]);
   return (
     <div
       style={{ ...row, height: compact ? 58 : 106, background: c.chrome, borderTop: `1px solid ${c.line}` }}
@@ -54,18 +79,8 @@ export function Rail({ compact }: { compact?: boolean }) {
     >
       <PhotoCard piece={piece} on={chosen === null} compact={compact} onPress={() => choose(null)} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragOver={over} onDragEnd={end} onDragCancel={() => preview(null)}>
-        <SortableContext items={kept.coats.map((k) => k.id)} strategy={horizontalListSortingStrategy}>
-          {kept.coats.map((coat, i) => (
-            <CoatCard
-              key={coat.id}
-              piece={piece}
-              coat={piece.coats.find((k) => k.id === coat.id) ?? coat}
-              index={i}
-              on={chosen === coat.id}
-              compact={compact}
-              onPress={() => choose(coat.id)}
-            />
-          ))}
+        <SortableContext items={listed(kept.coats)} strategy={horizontalListSortingStrategy}>
+          {cards(kept.coats)}
         </SortableContext>
       </DndContext>
       <Begin compact={compact} onPress={() => openFacet('add')}>
@@ -127,79 +142,20 @@ function PhotoCard({ piece, on, compact, onPress }: OneCard) {
   );
 }
 
-/** Sources that are the picture itself, treated: their cards show the piece up to them. */
-const OF_PICTURE = ['below', 'photo', 'cutout'];
-
-function CoatCard({ piece, coat, index, on, compact, onPress }: OneCard & { coat: Coat; index: number }) {
-  const names = useOwn((s) => s.names);
-  const [menu, setMenu] = useState<MenuPlace | null>(null);
-  const upTo = piece.coats.slice(0, indexOf(piece, coat.id) + 1);
-  const ofPicture = OF_PICTURE.includes(String(coat.source.kind));
-  const url = useThumb(
-    piece,
-    { kind: ofPicture ? 'upTo' : 'alone', coat: coat.id },
-    ofPicture ? [piece.photo, piece.ready, piece.guards, ...upTo] : [piece.photo, piece.ready, coat.source, coat.lay, coat.treatments],
-    PICTURE,
-  );
-  const masked = coat.mask.start === 'none' || coat.mask.parts.length > 0;
-  const mask = useThumb(
-    masked ? piece : null,
-    { kind: 'mask', coat: coat.id },
-    [piece.photo, piece.ready, piece.guards, ...upTo.slice(0, -1), coat.mask],
-    48,
-  );
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: coat.id });
-  const place = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (on) place.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-  }, [on]);
-  const { hold, choose } = useBench.getState();
-  return (
-    <div
-      ref={(node) => {
-        setNodeRef(node);
-        place.current = node;
-      }}
-      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.8 : 1, zIndex: isDragging ? 2 : 0, flexShrink: 0 }}
-      {...listeners}
-      onKeyDown={(e) => {
-        const { move } = useBench.getState();
-        if (!e.altKey) return listeners?.onKeyDown?.(e);
-        if (e.key === 'ArrowLeft') move(coat.id, index - 1);
-        else if (e.key === 'ArrowRight') move(coat.id, index + 1);
-        else if (e.key === 'Home') move(coat.id, 0);
-        else if (e.key === 'End') move(coat.id, Infinity);
-        else return;
-        e.preventDefault();
-      }}
-    >
-      <Card
-        on={on}
-        url={url}
-        title={coatTitle(coat, names)}
-        name={coatName(coat, names)}
-        under={coat.visible ? modeById(coat.blend).label.toLowerCase() : 'hidden'}
-        strength={coat.strength}
-        visible={coat.visible}
-        compact={compact}
-        inset={masked ? mask : null}
-        describedBy={attributes['aria-describedby']}
-        testID={`card-${index}`}
-        onPress={onPress}
-        onHold={(held) => hold(held ? { kind: 'upTo', coat: coat.id } : null)}
-        onFlip={() => setVisible(coat.id, !coat.visible)}
-        onMenu={(at) => {
-          choose(coat.id);
-          setMenu(at);
-        }}
-      />
-      {menu ? <CoatMenu coat={coat} at={menu} onClose={() => setMenu(null)} /> : null}
-    </div>
-  );
-}
-
 const begin: CSSProperties = { marginTop: 8, textAlign: 'center', padding: 2, fontFamily: SANS, fontSize: 13, lineHeight: '15px', flexShrink: 0 };
 const short: CSSProperties = { height: 44, marginTop: 6, fontSize: 12 };
+/** What holds a group's cards together. */
+const band: CSSProperties = {
+  display: 'flex',
+  gap: 10,
+  padding: '0 6px',
+  margin: '2px 0',
+  borderWidth: 1,
+  borderStyle: 'solid',
+  borderRadius: 2,
+  boxSizing: 'border-box',
+  flexShrink: 0,
+};
 const row: CSSProperties = {
   display: 'flex',
   flex: 1,

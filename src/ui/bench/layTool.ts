@@ -1,4 +1,5 @@
 import { setLay } from '@/core/piece/edits';
+import { findCoat } from '@/core/piece/groups';
 import type { Coat } from '@/core/piece/schema';
 import type { Point } from '@/core/image/projection';
 import type { Lay } from '@/core/lay/lay';
@@ -16,7 +17,7 @@ const held = new HeldEdit();
 
 const kept = (): Coat | null => {
   const { chosen, piece } = useBench.getState();
-  return piece?.coats.find((c) => c.id === chosen) ?? null;
+  return piece && findCoat(piece, chosen);
 };
 const photo = () => useViewport.getState().photo;
 const onPhoto = (p: ToolPoint): Point => [p.x * photo().width, p.y * photo().height];

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { tinykeys } from 'tinykeys';
 import { changeCoat } from '@/core/piece/edits';
+import { everyCoat } from '@/core/piece/groups';
 import type { View } from '@/core/render/view';
 import { useBench } from '@/store/bench';
 import { useGuards } from '@/store/guards';
@@ -35,7 +36,8 @@ export const benchKeys: [string, string][] = [
 
 const typing = (e: Event) => {
   const t = e.target as HTMLElement | null;
-  return t !== null && (t.isContentEditable || t.tagName === 'TEXTAREA' || (t.tagName === 'INPUT' && (t as HTMLInputElement).type !== 'range'));
+  const isText = t?.tagName === 'INPUT' && !['range', 'checkbox', 'radio', 'button'].includes((t as HTMLInputElement).type);
+  return t !== null && (t.isContentEditable || t.tagName === 'TEXTAREA' || isText);
 };
 
 export function useBenchKeys(): void {
@@ -68,8 +70,9 @@ export function useBenchKeys(): void {
     const step = (by: number) => {
       const { piece, chosen, choose } = bench();
       if (!piece) return;
-      const at = piece.coats.findIndex((c) => c.id === chosen) + by;
-      choose(at < 0 ? null : (piece.coats[Math.min(at, piece.coats.length - 1)]?.id ?? null));
+      const coats = everyCoat(piece.coats);
+      const at = coats.findIndex((c) => c.id === chosen) + by;
+      choose(at < 0 ? null : (coats[Math.min(at, coats.length - 1)]?.id ?? null));
     };
     const hold = (view: (chosen: string) => View) =>
       on((e) => {

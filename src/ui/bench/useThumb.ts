@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { identify } from '@/core/graph/key';
+import { mapCoats } from '@/core/piece/groups';
 import { pieceSize } from '@/core/ready/geometry';
 import type { Piece } from '@/core/piece/schema';
 import type { Region } from '@/core/image/tile';
@@ -98,10 +99,9 @@ async function busiest(piece: Piece, coat: string, part: number): Promise<[numbe
   const scale = 32 / Math.min(W, H);
   if (scale >= 1) return [0.5, 0.5];
   const region = { x: 0, y: 0, width: Math.round(W * scale), height: Math.round(H * scale) };
-  const at = piece.coats.findIndex((c) => c.id === coat);
-  const under = piece.coats[at - 1]?.id ?? null;
+  const hidden = { ...piece, coats: mapCoats(piece.coats, (one) => (one.id === coat ? { ...one, visible: false } : one)) };
   const one = await image(piece, { kind: 'upTo', coat }, scale, region);
-  const two = await image(piece, { kind: 'upTo', coat: under }, scale, region);
+  const two = await image(hidden, { kind: 'upTo', coat }, scale, region);
   const side = Math.max(1, Math.round(32 * part));
   let best = -1;
   let place: [number, number] = [0.5, 0.5];

@@ -3,14 +3,19 @@ import type { Need } from '../../graph/needs';
 import type { Operation } from '../../graph/operation';
 import { FULL_BLUR } from '../../guards/focus';
 import { regionSize } from '../../guards/regions';
+import type { Coat } from '../../piece/schema';
 import { slope } from '../../image/projection';
 import type { Framing } from '../../ready/framing';
 
 /** The nodes that an operation of a coat may read. */
 export interface Surroundings {
   photo: number;
-  /** The coat's backdrop: the photo with all coats under it (W3C Compositing). */
+  /** The coat's backdrop: the photo with all coats under it (W3C Compositing). In an isolated group, only those of the group. */
   below: number;
+  /** What masks, tonal limits and steps that look at the backdrop see, where that is not `below`: in an isolated group, what lies under the group. */
+  seen?: number;
+  /** Coats on a ground. */
+  stack(coats: readonly Coat[], ground: number, seen?: number): number;
   /** The height of the coat's material; what the coat starts from where it has none. Left out where there is no coat. */
   height?(): number;
   /** The mask of another coat; nothing when there is no such coat or it leads back here. */
@@ -47,10 +52,10 @@ export class GraphBuilder {
     return Object.fromEntries(specs.map(([name, spec]) => [name, this.inputOf(spec, around)]));
   }
 
-  private inputOf(spec: InputSpec, { photo, below, height, maskOf }: Surroundings): number {
+  private inputOf(spec: InputSpec, { photo, below, seen = below, height, maskOf }: Surroundings): number {
     if (spec === 'photo') return photo;
-    if (spec === 'below') return below;
-    if (spec === 'height') return height ? height() : below;
+    if (spec === 'below') return seen;
+    if (spec === 'height') return height ? height() : seen;
     if (spec === 'form') return this.add('form', {}, { needs: { form: { need: 'form', framing: this.framing } } });
     if (spec === 'focus') return this.focus();
     return 'framed' in spec ? this.framed(spec.framed) : maskOf(spec.maskOf);

@@ -1,6 +1,7 @@
 import type { Need } from '../../graph/needs';
 import { amountsOf, toneAmounts, type Amounts, type Guards } from '../../guards/schema';
 import type { CutSubject } from '../../guards/subject';
+import { innerCoats, isIsolated } from '../../piece/groups';
 import type { Coat } from '../../piece/schema';
 import type { Params } from '../../graph/node';
 import { sourceByKind } from '../../sources';
@@ -38,9 +39,11 @@ function addHeight(builder: GraphBuilder, { source, lay }: Coat): number | undef
   return needs && builder.add('beyond', { how: 'extend' }, { inputs: { own: builder.add('source', { source, lay, part: 'height' }, { needs }) } });
 }
 
-function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: readonly Params[], around: Surroundings): number {
+function compileStart(builder: GraphBuilder, coat: Coat, treatments: readonly Params[], around: Surroundings): number {
+  const { source, lay } = coat;
   const kind = sourceByKind(source.kind as string);
   if (kind.is === 'below') return around.below;
+  if (kind.is === 'group') return compileGroup(builder, coat, around);
   const inputs = builder.inputsOf(kind, source, around);
   const steps = kind.steps?.(source) ?? [{ params: source, needs: kind.needs?.(source, lay) }];
   const laid = (below: number | undefined, { params, ...extra }: SourceStep) =>
@@ -51,6 +54,12 @@ function compileStart(builder: GraphBuilder, { source, lay }: Coat, treatments: 
   if (wraps) return builder.add('beyond', { how: 'wrap' }, { inputs: { own } });
   const reaches = treatments.some((params) => treatmentReach(params, ANY_UNIT) > 0);
   return kind.laid && reaches ? builder.add('beyond', { how: 'extend' }, { inputs: { own } }) : own;
+}
+
+/** Adds the coats of a group, on what lies below it or on nothing. */
+function compileGroup(builder: GraphBuilder, group: Coat, { below, seen = below, stack }: Surroundings): number {
+  const coats = innerCoats(group);
+  return isIsolated(group) ? stack(coats, builder.add('clear', {}), seen) : stack(coats, below, seen);
 }
 
 /** Adds a treatment of a node. */
@@ -76,7 +85,12 @@ export function compileCoat(builder: GraphBuilder, coat: Coat, { mask, guards, u
   const source = compileSource(builder, coat, around);
   const { guard, tone } = compileGuard(builder, coat, guards, under);
   const { blend, strength, limits, guards: amount } = coat;
-  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }) };
+  const inputs = {
+    below: around.below,
+    source,
+    ...(mask === undefined ? {} : { mask }),
+    ...(around.seen === undefined ? {} : { seen: around.seen }),
+  };
   const params = { blend, strength, limits, guards: amount };
   if (guard === undefined) return builder.add('coat', params, { inputs, of: coat.id });
   if (tone === undefined) return builder.add('coat', params, { inputs: { ...inputs, guard }, of: coat.id });
@@ -88,7 +102,7 @@ export function compileCoat(builder: GraphBuilder, coat: Coat, { mask, guards, u
 export function compileLayer(builder: GraphBuilder, coat: Coat, { mask, guards, under }: CoatParts, around: Surroundings): number {
   const source = compileSource(builder, coat, around);
   const { guard } = compileGuard(builder, coat, guards, under);
-  const inputs = { below: around.below, source, ...(mask === undefined ? {} : { mask }), ...(guard === undefined ? {} : { guard }) };
+  const inputs = { below: around.seen ?? around.below, source, ...(mask === undefined ? {} : { mask }), ...(guard === undefined ? {} : { guard }) };
   return builder.add('layer', { limits: coat.limits, guards: coat.guards }, { inputs, of: coat.id });
 }
 

@@ -9,7 +9,7 @@ interface CoatParams {
   guards: number;
 }
 
-/** A coat blended onto its backdrop. Its inputs: `below`, `source`, and where there are such `mask` and `guard`. */
+/** A coat blended onto its backdrop. Its inputs: `below`, `source`, where there are such `mask` and `guard`, and `seen`, which tonal limits go by in an isolated group. */
 export default defineNode<CoatParams>({
   planes: 4,
   reach: (_params, input, reaches, index) => (input === 'below' ? reaches.ofBackdrop(index) : 0),
@@ -24,7 +24,12 @@ export default defineNode<CoatParams>({
     const release = puller.hold(inputs.below, ground, halo > 0 && puller.readersOf(index) === 1);
     const mask = inputs.mask === undefined ? puller.plane(region, 1) : context.pull('mask', region);
     const [b0, b1, w0, w1] = params.limits;
-    if (b1 > 0 || w0 < 1) machine.kernels.maskLimits(mask.ptr, target.ptr, target.stride, target.count, b0, b1, w0, w1);
+    if (b1 > 0 || w0 < 1) {
+      const mark = scratch.mark();
+      const seen = inputs.seen === undefined || inputs.seen === inputs.below ? target : context.read('seen', region);
+      machine.kernels.maskLimits(mask.ptr, seen.ptr, seen.stride, target.count, b0, b1, w0, w1);
+      scratch.release(mark);
+    }
     if (inputs.guard !== undefined && !context.isAbsent('guard')) {
       const mark = scratch.mark();
       machine.kernels.holdBack(mask.ptr, context.read('guard', region).ptr, target.count, params.guards);

@@ -1,5 +1,6 @@
 import beyond from './beyond';
 import carried from './carried';
+import clear from './clear';
 import coat from './coat';
 import focus from './focus';
 import followed from './followed';
@@ -22,6 +23,7 @@ const types: Readonly<Record<string, NodeType>> = {
   laid,
   source,
   beyond,
+  clear,
   even,
   part,
   whole,

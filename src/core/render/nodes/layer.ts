@@ -1,3 +1,4 @@
+import clear from './clear';
 import { defineNode } from './node';
 
 interface LayerParams {
@@ -11,9 +12,7 @@ export default defineNode<LayerParams>({
   draw(context, region, { limits, guards }) {
     const { puller, node, machine, scratch } = context;
     const { kernels } = machine;
-    const { x, y, width, height } = region;
-    const tile = scratch.tile({ x, y, width, height });
-    for (let c = 0; c < 4; c++) kernels.fill(tile.ptr + c * tile.stride, tile.count, 0);
+    const tile = clear.draw(context, region, {});
     const mark = scratch.mark();
     const mask = node.inputs.mask === undefined ? puller.plane(region, 1) : context.pull('mask', region);
     const [b0, b1, w0, w1] = limits;

@@ -5,8 +5,11 @@ import * as z from 'zod';
 import { modeGroups, modes, type Mode } from '@/core/blend';
 import { changeCoat } from '@/core/piece/edits';
 import { strengthField, type Coat } from '@/core/piece/schema';
+import { applySettings, materialOf, settingsOf } from '@/core/piece/lastSettings';
+import { findCoat } from '@/core/piece/groups';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
+import { useLastSettings } from '@/store/lastSettings';
 import { useLumaBelow } from '@/store/lumaBelow';
 import { Act } from '../../kit/Act';
 import { Fold } from '../../kit/Fold';
@@ -24,7 +27,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
   const c = useColours();
   const [all, setAll] = useState(false);
   const { openFacet } = useBench.getState();
-  const kept = useBench((s) => s.piece?.coats.find((k) => k.id === coat.id)) ?? coat;
+  const kept = useBench((s) => s.piece && findCoat(s.piece, coat.id)) ?? coat;
   const strength = (_key: string, v: unknown) => changeCoat(coat.id, () => ({ strength: v as number }));
   return (
     <View>
@@ -58,6 +61,7 @@ export function BlendFacet({ coat }: { coat: Coat }) {
             </View>
           ))
         : null}
+      <AsLastTime coat={kept} />
       <FirstControls coat={coat} />
       <Fold title={words.blend.tonalRange} changed={kept.limits.some((v, i) => v !== [0, 0, 1, 1][i])}>
         <ToneLimits coat={coat} />
@@ -67,6 +71,19 @@ export function BlendFacet({ coat }: { coat: Coat }) {
           {words.common.compareAllModes}
         </Act>
       </View>
+    </View>
+  );
+}
+
+/** The settings with which a new coat's material was used last. */
+function AsLastTime({ coat }: { coat: Coat }) {
+  const last = useLastSettings((s) => s.settings[materialOf(coat) ?? '']);
+  if (!last || settingsOf(coat)) return null;
+  return (
+    <View style={{ alignItems: 'flex-start', paddingVertical: 4 }}>
+      <Act icon="history" onPress={() => useBench.getState().change(words.blend.lastSettings, applySettings(coat.id, last))}>
+        {words.blend.lastSettings}
+      </Act>
     </View>
   );
 }

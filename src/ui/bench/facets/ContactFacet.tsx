@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { families } from '@/core/materials';
 import { candidatesOf, familyOf, OWN, subjects, subjectsFor, type Candidate, type Subject } from '@/core/piece/candidates';
+import { findCoat } from '@/core/piece/groups';
 import type { Coat } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { variedSteps } from '@/core/piece/variations';
@@ -25,7 +26,7 @@ export function ContactFacet({ coat: shown }: { coat: Coat }) {
   const { change, preview, openFacet } = useBench.getState();
   // What is only tried does not change what is offered.
   const piece = useBench((s) => s.piece);
-  const coat = piece?.coats.find((k) => k.id === shown.id) ?? shown;
+  const coat = (piece && findCoat(piece, shown.id)) ?? shown;
   const offered = subjectsFor(coat);
   const [wanted, setSubject] = useState<Subject>(() => useContact.getState().subject);
   const subject = offered.includes(wanted) ? wanted : 'modes';

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import * as z from 'zod';
 import { lookFamilies } from '@/core/looks/families';
 import { share } from '@/core/schema';
+import { findCoat } from '@/core/piece/groups';
 import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
 import { needsOf } from '@/core/looks/needs';
@@ -94,7 +95,7 @@ export function LooksFacet() {
 /** Where a look's coats go on a piece that has some. */
 function Place() {
   const { place, above } = useLookPlace();
-  const coat = useBench((s) => s.piece?.coats.find(({ id }) => id === above));
+  const coat = useBench((s) => s.piece && findCoat(s.piece, above));
   const names = useOwn((s) => s.names);
   return (
     <Choice

@@ -5,6 +5,7 @@ import { coatTitle } from '@/core/piece/naming';
 import { wholeMaskFields, type Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
 import { sourceByKind } from '@/core/sources';
+import { everyCoat } from '@/core/piece/groups';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
 import { say } from '@/store/notices';
@@ -90,7 +91,7 @@ const wholeSchema = z.object(wholeMaskFields);
 function WholeMask({ coat }: { coat: Coat }) {
   const { change } = useBench.getState();
   const names = useOwn((s) => s.names);
-  const coats = useBench((s) => s.piece?.coats) ?? [];
+  const coats = everyCoat(useBench((s) => s.piece?.coats) ?? []);
   const pixels = useBench((s) => (s.piece ? unitOf(pieceSize(s.piece)) : 1));
   const { mask } = coat;
   const changed =

@@ -5,6 +5,7 @@ import { addPart, changePart, movePartBy } from '@/core/piece/edits';
 import { marksOf } from '@/core/materials';
 import { grainOf, marksOfSource, sourceOfGrain } from '@/core/piece/grain';
 import { coatTitle } from '@/core/piece/naming';
+import { everyCoat, findCoat } from '@/core/piece/groups';
 import type { Coat } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
 import { useLumaBelow } from '@/store/lumaBelow';
@@ -28,7 +29,7 @@ const added = maskParts.filter((p) => p.kind !== 'strokes');
 /** The way to another part of the mask. */
 export function AddMaskPart({ coat }: { coat: Coat }) {
   const { change } = useBench.getState();
-  const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
+  const others = everyCoat(useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   const add = (kind: string, label: string) => {
     const op = coat.mask.start === 'all' && !coat.mask.invert ? 'subtract' : 'add';
     const own = kind === 'material' ? { id: 'cracks.glaze', marks: marksOf('cracks.glaze') } : kind === 'coat' ? { coat: others[0]?.id ?? '' } : {};
@@ -150,7 +151,7 @@ function PickedColours({ coat, part, index }: PartProps) {
         <Act
           onPress={() =>
             usePicking.getState().ask(words.mask.tapAColourOnThe, (hex) => {
-              const now = useBench.getState().piece?.coats.find((k) => k.id === coat.id)?.mask.parts[index];
+              const now = findCoat(useBench.getState().piece ?? { coats: [] }, coat.id)?.mask.parts[index];
               const list = (now?.picked as string[] | undefined) ?? picked;
               change(words.common.pickAColour, set([...list, hex].slice(0, 16)));
             })
@@ -183,7 +184,7 @@ function PartMaterial({ coat, part, index }: PartProps) {
 function PartCoat({ coat, part, index }: PartProps) {
   const names = useOwn((s) => s.names);
   const { change } = useBench.getState();
-  const others = (useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
+  const others = everyCoat(useBench((s) => s.piece?.coats) ?? []).filter((k) => k.id !== coat.id);
   return (
     <Pick
       label={words.mask.whoseMask}

@@ -22,6 +22,7 @@ import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
 import { BrushSize } from './BrushSize';
 import { PaintSwitch } from './PaintSwitch';
+import { GroupPanel } from './GroupPanel';
 import { MarksPanel } from './MarksPanel';
 import { SignaturePanel } from './SignaturePanel';
 import { SourcePanel } from './SourcePanel';
@@ -35,8 +36,8 @@ export const ownPictures = async (then: (source: SourceInput) => void) => {
 /** Sources whose figures are not those of their schema alone. */
 const WITH_OWN_PANEL = ['material', 'picture', 'cutout'];
 
-/** Sources that are drawn by hand: another material would lose what was drawn. */
-const DRAWN: Record<string, (props: { coat: Coat }) => ReactNode> = { strokes: MarksPanel, signature: SignaturePanel };
+/** Sources that are drawn by hand, or made of coats: another material would lose what was made. */
+const DRAWN: Record<string, (props: { coat: Coat }) => ReactNode> = { strokes: MarksPanel, signature: SignaturePanel, group: GroupPanel };
 
 /** The material of the chosen coat: its own figures, another piece of it, or another material with all else kept. */
 export function MaterialFacet({ coat }: { coat: Coat }) {

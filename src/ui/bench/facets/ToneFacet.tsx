@@ -12,6 +12,7 @@ import { isFoundBy } from '@/core/search';
 import { sourceByKind } from '@/core/sources';
 import { treatmentByKind, treatments } from '@/core/treatments';
 import { swappedEnds } from '@/core/treatments/remap';
+import { everyCoat } from '@/core/piece/groups';
 import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
 import { compareStep } from '@/store/contact';
@@ -111,7 +112,7 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
   const c = useColours();
   const names = useOwn((s) => s.names);
   const coats = useBench((s) => s.piece?.coats);
-  const others = (coats ?? []).filter((k) => k.id !== coat.id);
+  const others = everyCoat(coats ?? []).filter((k) => k.id !== coat.id);
   const values = coat.treatments[index] as Record<string, unknown> & { kind: string; active: boolean; strength: number; mode: string };
   const { label, schema, neutral, added = {} } = treatmentByKind(values.kind);
   const place = useRef<HTMLDivElement>(null);
