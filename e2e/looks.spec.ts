@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import { ownLooks } from './commandLine';
-import { apart, expect, look, openPhoto, openSample, portrait, settled, test, toRail, unfold, whole, type Page } from './fixtures';
+import { apart, expect, look, openPhoto, openSample, portrait, settled, test, toRail, type, unfold, whole, type Page } from './fixtures';
 
 /** Mean colours at some places of the picture. */
 const seen = (page: Page) => Promise.all([0.2, 0.5, 0.8].map((x) => look(page, x, 0.3)));
@@ -97,4 +97,47 @@ test('a look with a picture goes out as one file and comes in where the picture 
   await settled(fresh);
   expect(off(await seen(fresh), before)).toBeGreaterThan(3);
   await other.close();
+});
+
+test('own looks have a page: renamed, deleted and brought back, and one goes on to a batch', { tag: '@phone' }, async ({ page }) => {
+  await openSample(page, 'The light at dusk');
+  await settled(page);
+  await ownLooks(page);
+  await page.getByRole('textbox', { name: 'Name of the look' }).fill('Dusk');
+  await page.getByRole('button', { name: 'Save as look' }).click();
+  await expect(page.getByText('“Dusk” saved as a look.')).toBeVisible();
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Looks', exact: true }).click();
+  await page.getByRole('button', { name: 'Rename the look Dusk' }).click();
+  await page.getByRole('textbox', { name: 'New name of Dusk' }).fill('Old postcard');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('own-look').getByText('Old postcard')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Delete the look Old postcard' }).click();
+  await expect(page.getByTestId('own-look')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Apply the look Old postcard to many photos' }).click();
+  await expect(page.getByRole('combobox', { name: 'Look' }).locator('option:checked')).toHaveText('Old postcard');
+});
+
+test('beside other coats a look is a group of its own, with its own strength', { tag: '@wide' }, async ({ page }) => {
+  await openSample(page, 'The old keeper');
+  const before = await seen(page);
+  await looks(page);
+  await page.getByRole('button', { name: 'Last reel', exact: true }).click();
+  await settled(page);
+  await page.getByRole('button', { name: 'Use it' }).click();
+  await expect(page.getByTestId('card-2')).toHaveAccessibleName(/^Last reel · normal, 100 %/);
+  await settled(page);
+  const laid = await seen(page);
+  expect(off(laid, before)).toBeGreaterThan(3);
+  // What the look does to the photo itself stays.
+  await page.getByRole('button', { name: 'Hide Last reel', exact: true }).click();
+  await settled(page);
+  const none = await seen(page);
+  await page.getByRole('button', { name: 'Show Last reel', exact: true }).click();
+  await type(page, 'Strength', '50');
+  await settled(page);
+  const half = none.map((colour, i) => colour.map((v, k) => (v + laid[i][k]) / 2));
+  expect(off(await seen(page), half)).toBeLessThan(1.2);
 });

@@ -1,9 +1,9 @@
 import { create } from 'zustand';
 import * as edits from '../core/piece/edits';
-import { findCoat, levelOf } from '../core/piece/groups';
+import { depthOf, findCoat, levelOf } from '../core/piece/groups';
 import * as stacking from '../core/piece/stacking';
 import { sourceName } from '../core/piece/naming';
-import type { Coat, Piece } from '../core/piece/schema';
+import { DEEPEST, type Coat, type Piece } from '../core/piece/schema';
 import type { View } from '../core/render/view';
 import type { Step } from './history';
 import { breaksLock } from './locked';
@@ -70,6 +70,12 @@ const ELSEWHERE = words.bench.thisPieceIsOpenIn;
 /** The time of a change: later than that of the state before, since records are told apart by it. */
 const stamp = ({ changed }: Piece): number => Math.max(Date.now(), changed + 1);
 
+/** Why a change cannot be kept; null when it can. */
+function refusal(before: Piece, after: Piece): string | null {
+  if (breaksLock(before, after)) return words.bench.locked;
+  return depthOf(after.coats) > DEEPEST + 1 ? words.groups.tooDeep : null;
+}
+
 export const useBench = create<BenchState>((set, get) => ({
   piece: null,
   card: null,
@@ -91,7 +97,7 @@ export const useBench = create<BenchState>((set, get) => ({
     const { piece, follows } = get();
     if (!piece || follows) return;
     const draft = edit ? edit(piece) : null;
-    set({ draft: draft && breaksLock(piece, draft) ? null : draft });
+    set({ draft: draft && refusal(piece, draft) ? null : draft });
   },
   change(name, edit, run) {
     const { piece, past, follows } = get();
@@ -99,9 +105,10 @@ export const useBench = create<BenchState>((set, get) => ({
     if (follows) return say(ELSEWHERE);
     const next = edit(piece);
     if (next === piece) return set({ draft: null });
-    if (breaksLock(piece, next)) {
+    const refused = refusal(piece, next);
+    if (refused) {
       set({ draft: null });
-      return say(words.bench.locked);
+      return say(refused);
     }
     const joins = run !== undefined && run === lastRun;
     lastRun = run;

@@ -33,7 +33,8 @@ interface LooksState {
   /** Saves a piece's look under a name. What was painted on its photo is left out unless asked for. */
   keep(piece: Piece, name: string, withPainting: boolean, picture?: string | null): Promise<void>;
   /** Takes a look that came from elsewhere. */
-  take(recipe: Recipe): Promise<void>;
+  take(recipe: Recipe, picture?: string | null): Promise<void>;
+  rename(id: string, name: string): Promise<void>;
   remove(id: string): Promise<void>;
   /** Brings one back that was removed. */
   bringBack(look: Look): Promise<void>;
@@ -61,7 +62,14 @@ export const useLooks = create<LooksState>((set, get) => {
       const recipe = recipeOf({ ...(withPainting ? piece : withoutPainting(piece)), name: name.trim().slice(0, 200) || piece.name });
       return put((kept) => [{ id: newId(), recipe, picture }, ...kept]);
     },
-    take: (recipe) => put((kept) => [{ id: newId(), recipe }, ...kept]),
+    take: (recipe, picture) => put((kept) => [{ id: newId(), recipe, picture }, ...kept]),
+    rename: (id, name) =>
+      put((kept) =>
+        kept.map((one) => {
+          const { data } = keptSchema.safeParse(one);
+          return data?.id === id ? { ...data, recipe: { ...data.recipe, name: name.slice(0, 200) } } : one;
+        }),
+      ),
     remove: (id) => put((kept) => kept.filter((one) => (one as { id?: string }).id !== id)),
     bringBack: ({ id, recipe, picture }) => put((kept) => [{ id, recipe, picture }, ...kept]),
   };
@@ -90,7 +98,7 @@ export function lookBase(piece: Piece): Piece {
 /** The edit that lays a look on a piece, and what to remember once it is kept. */
 export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; kept(): void; top: string | null }> {
   const base = lookBase(piece);
-  const { edit, coats } = await layingOf(look.recipe, piece, placeNow(piece));
+  const { edit, coats } = await layingOf(look.recipe, base, placeNow(base));
   const kept = () => void (last = base.coats.length === 0 ? { before: base, coats: coats.map((c) => c.id) } : null);
   return { edit: (now) => edit(lookBase(now)), kept, top: coats[coats.length - 1]?.id ?? null };
 }

@@ -1,4 +1,5 @@
 import type { Fitting } from '../core/materials/fitting/schema';
+import { asGroup } from '../core/looks/asGroup';
 import { filesOf, withFiles } from '../core/piece/pictures';
 import { readLook, writeLook } from '../core/files/lookFile';
 import { coatsOf, goesAround, layRecipe, recipeOf, withoutPainting, type LookPlace } from '../core/piece/recipe';
@@ -54,31 +55,34 @@ async function coatsWithPictures(recipe: Recipe): Promise<Coat[]> {
   const coats = coatsOf(recipe, newId);
   if (coats.every((coat) => filesOf(coat).length === 0)) return coats;
   const own = await listOwn();
-  return coats.map((coat) => {
-    const { fitting } = coat.source as { fitting?: Fitting };
-    return withFiles(coat, (named) => {
+  return coats.map((coat) =>
+    withFiles(coat, (named, { source }) => {
+      const { fitting } = source as { fitting?: Fitting };
       const found = own.find((o) => o.key === named || o.name === named);
       if (!found) throw new RangeError(words.recipes.theLookUsesThePicture(named));
       // Its size once it is made to fit.
-      const { width, height } = coat.source.kind === 'cutout' ? found : (sourceOf({ ...found, fitting }) as { width?: number; height?: number });
+      const { width, height } = source.kind === 'cutout' ? found : (sourceOf({ ...found, fitting }) as { width?: number; height?: number });
       return { file: found.key, width, height };
-    });
-  });
+    }),
+  );
 }
 
 /**
  * What lays a recipe on a piece. Faces and people are looked for where its masks go about them; where that fails they stay where the recipe has them.
+ * Beside coats that are there already, several coats are laid as a group, so that the look keeps a strength of its own.
  *
  * @throws RangeError with one sentence when a picture that it uses is not on the shelf.
  */
 export async function layingOf(
   recipe: Recipe,
-  { photo }: Pick<Piece, 'photo'>,
+  { photo, coats: own }: Pick<Piece, 'photo' | 'coats'>,
   place: LookPlace = 'top',
 ): Promise<{ edit: Edit; coats: readonly Coat[] }> {
-  const coats = await coatsWithPictures(recipe);
+  const plain = await coatsWithPictures(recipe);
+  const isBeside = own.length > 0 && place !== 'instead';
+  const { coats, strength } = isBeside ? asGroup(recipe, plain, newId()) : { coats: plain, strength: recipe.strength };
   const finding = goesAround(recipe) ? await (await getEngine()).guards.find(photo).catch(() => null) : null;
-  return { edit: layRecipe(recipe, coats, finding, place), coats };
+  return { edit: layRecipe({ ...recipe, strength }, coats, finding, place), coats };
 }
 
 /** Lays a recipe on the open piece: its coats above what is there, and its readying. One step of undo. @throws RangeError with one sentence. */
@@ -86,7 +90,7 @@ export async function openRecipe(file: File): Promise<number> {
   const recipe = await readLookFile(file);
   const { piece } = useBench.getState();
   if (!piece) return 0;
-  const { edit, coats } = await layingOf(recipe, piece);
+  const { edit } = await layingOf(recipe, piece);
   useBench.getState().change(words.looks.look(recipe.name), edit);
-  return coats.length;
+  return recipe.coats.length;
 }

@@ -63,6 +63,15 @@ it('are hidden, copied and removed together, each in one step', () => {
   expect(state().undo()).toBe('Remove 2 coats');
 });
 
+it('groups that would lie too deep in each other are refused, because the piece could not be read again', () => {
+  for (let i = 0; i < 6; i++) {
+    choose(coats()[0].id);
+    groupSeveral();
+  }
+  expect(said()).toContain('Groups can lie at most four deep in each other.');
+  expect(pieceSchema.safeParse(state().piece).success).toBe(true);
+});
+
 it('a coat in a group unfolds it when it is chosen', () => {
   choose('a', 'b');
   groupSeveral();

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
+import { innerCoats } from '../core/piece/groups';
 import { coatName } from '../core/piece/naming';
 import { recipeOf } from '../core/piece/recipe';
 import { useBench } from './bench';
@@ -261,8 +262,10 @@ describe('recipes and sizes', () => {
     const recipe = recipeOf(piece, () => 'Grain.png');
     expect(recipe.coats[0].source).toMatchObject({ kind: 'picture', file: 'Grain.png' });
     expect(await openRecipe(lookFile(JSON.stringify(recipe)))).toBe(2);
-    expect(useBench.getState().piece?.coats).toHaveLength(4);
-    expect((useBench.getState().piece?.coats[2].source as { file?: string }).file).toBe(own.key);
+    // Beside the coats that were there it is a group, with its own strength.
+    expect(useBench.getState().piece?.coats).toHaveLength(3);
+    const [laid] = innerCoats(useBench.getState().piece!.coats[2]);
+    expect((laid.source as { file?: string }).file).toBe(own.key);
     useBench.getState().undo();
     expect(useBench.getState().piece?.coats).toHaveLength(2);
     await flush();

@@ -7,6 +7,7 @@ export const words = {
     remove: (count: number) => (count === 1 ? 'Remove the coat' : `Remove ${count} coats`),
     show: (count: number) => (count === 1 ? 'Show the coat' : `Show ${count} coats`),
     hide: (count: number) => (count === 1 ? 'Hide the coat' : `Hide ${count} coats`),
+    tooDeep: 'Groups can lie at most four deep in each other.',
     lock: 'Lock',
     unlock: 'Unlock',
   },

@@ -1,5 +1,7 @@
+import { innerCoats } from '../piece/groups';
 import { layRecipe } from '../piece/recipe';
-import { coatSchema, pieceSchema, recipeSchema } from '../piece/schema';
+import { coatSchema, pieceSchema, recipeSchema, type Coat } from '../piece/schema';
+import { asGroup } from './asGroup';
 import { needsOf, partsOfLook } from './needs';
 
 const grey = (id: string, more: object = {}) => coatSchema.parse({ id, source: { kind: 'colour', colour: '#808080' }, ...more });
@@ -59,4 +61,20 @@ it('a look says which pictures it uses, and whether it goes by people', () => {
     { treatments: [{ kind: 'drape', map: 'form' }] },
   ])
     expect(of(coat).people).toBe(true);
+});
+
+describe('a look beside other coats', () => {
+  it('is a group with its name and strength; a single coat at full strength stays as it is', () => {
+    const two = asGroup({ name: 'Old', strength: 0.5 }, [grey('x'), grey('y')], 'g');
+    expect(two.strength).toBe(1);
+    expect(two.coats).toMatchObject([{ id: 'g', name: 'Old', strength: 0.5, guards: 0 }]);
+    expect(innerCoats(two.coats[0]).map(({ id }) => id)).toEqual(['x', 'y']);
+    expect(asGroup({ name: 'Old', strength: 1 }, [grey('x')], 'g').coats).toEqual([grey('x')]);
+    expect(asGroup({ name: 'Old', strength: 0.4 }, [grey('x')], 'g').coats[0].strength).toBe(0.4);
+  });
+  it('can be read again however deep its own groups lie', () => {
+    let coats: readonly Coat[] = [grey('x'), grey('y')];
+    for (let i = 0; i < 8; i++) coats = asGroup({ name: 'Old', strength: 0.9 }, coats, `g${i}`).coats;
+    expect(coats.every((coat) => coatSchema.safeParse(coat).success)).toBe(true);
+  });
 });

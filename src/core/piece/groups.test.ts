@@ -72,7 +72,7 @@ describe('groups of coats', () => {
     expect(shape(coats)).toBe('n0 n1(n2 n3) n4');
     expect(coats[2].mask.parts[0].coat).toBe('n2');
   });
-  it('groups lie at most five deep in each other', () => {
+  it('groups lie at most four deep in each other', () => {
     const nested = (depth: number): object => (depth === 0 ? plain('x') : { id: `g${depth}`, source: { kind: 'group', coats: [nested(depth - 1)] } });
     expect(pieceSchema.safeParse({ ...empty, coats: [nested(4)] }).success).toBe(true);
     expect(pieceSchema.safeParse({ ...empty, coats: [nested(5)] }).success).toBe(false);

@@ -26,6 +26,9 @@ export const withInner = <C extends Holder>(group: C, coats: readonly Holder[]):
 /** All coats, those in groups too, each group before its coats. */
 export const everyCoat = <C extends Holder>(coats: readonly C[]): C[] => coats.flatMap((coat) => [coat, ...everyCoat(innerCoats(coat))]);
 
+/** How deep groups lie in each other: 1 for coats without groups. */
+export const depthOf = (coats: readonly Holder[]): number => 1 + Math.max(0, ...coats.map((coat) => (groupOf(coat) ? depthOf(innerCoats(coat)) : 0)));
+
 /** Changes every coat, those in groups first. What is not changed stays the same object. */
 export function mapCoats<C extends Holder>(coats: readonly C[], change: (coat: C) => C): C[] {
   return coats.map((coat) => {

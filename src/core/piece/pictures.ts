@@ -1,6 +1,6 @@
 import { fileOfSource } from '../sources';
 import type { Stroke } from '../strokes/schema';
-import { innerCoats, withInner } from './groups';
+import { everyCoat, mapCoats } from './groups';
 import type { Coat } from './schema';
 
 /** A picture file under another name, with its size where that is known. */
@@ -18,24 +18,26 @@ const tipsOf = (holder: Record<string, unknown>) => strokesOf(holder).map((strok
 type Holder = Pick<Coat, 'source' | 'mask'> & Partial<Pick<Coat, 'treatments'>>;
 
 /** The picture files that a coat reads: what it starts from, maps of its steps, masks made of pictures, tips cut from them, and all coats of a group. */
-export function filesOf(coat: Holder): string[] {
-  const { source, treatments = [], mask } = coat;
+export const filesOf = (coat: Holder): string[] => everyCoat([coat]).flatMap(ownFiles);
+
+function ownFiles({ source, treatments = [], mask }: Holder): string[] {
   const files = [
     fileOfSource(source),
     ...tipsOf(source),
     ...treatments.map((step) => (step as { file?: string }).file),
     ...mask.parts.flatMap((part) => [part.file, ...tipsOf(part)]),
-    ...innerCoats(coat).flatMap(filesOf),
   ];
   return files.filter((file): file is string => typeof file === 'string' && file !== '');
 }
 
-/** A coat that reads other files: `find` is asked for each file that it reads. */
-export function withFiles<C extends Holder>(coat: C, find: (file: string) => FoundFile): C {
-  if (filesOf(coat).length === 0) return coat;
+/** A coat that reads other files: `find` is asked for each file that it reads, and told which coat reads it; those of a group are done too. */
+export const withFiles = <C extends Holder>(coat: C, find: (file: string, reader: C) => FoundFile): C =>
+  mapCoats([coat], (one) => withOwnFiles(one, (file) => find(file, one)))[0];
+
+function withOwnFiles<C extends Holder>(coat: C, find: (file: string) => FoundFile): C {
+  if (ownFiles(coat).length === 0) return coat;
   const own = fileOfSource(coat.source);
-  const inner = innerCoats(coat).map((one) => withFiles(one, find));
-  const source = inner.length > 0 ? withInner(coat, inner).source : withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
+  const source = withTips(own ? { ...coat.source, ...find(own) } : coat.source, find);
   const treatments = coat.treatments?.map((step) => {
     const { file: named } = step as { file?: string };
     return named ? { ...step, file: find(named).file } : step;

@@ -15,8 +15,8 @@ export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) =
   const named = new Set(everyCoat(piece.coats).flatMap((c) => c.mask.parts.map((p) => p.coat)));
   const bare = (coats: readonly Coat[]): object[] =>
     coats.map(({ id, ...coat }) => {
-      const found = groupOf(coat) ? withInner(coat, bare(innerCoats(coat as Coat)) as Coat[]) : withFiles(coat, (key) => ({ file: fileOf(key) }));
-      return { ...(named.has(id) ? { id } : {}), ...found };
+      const own = groupOf(coat) ? withInner(coat, bare(innerCoats(coat as Coat)) as Coat[]) : coat;
+      return { ...(named.has(id) ? { id } : {}), ...own };
     });
   return recipeSchema.parse({
     dermatex: 1,
@@ -24,7 +24,7 @@ export function recipeOf(piece: Piece, fileOf: (key: string) => string = (key) =
     strength: piece.strength,
     ...(piece.ready ? { ready: piece.ready } : {}),
     ...(piece.guards ? { guards: portable(piece.guards) } : {}),
-    coats: bare(piece.coats),
+    coats: bare(piece.coats.map((coat) => withFiles(coat, (key) => ({ file: fileOf(key) })))),
   });
 }
 

@@ -15,7 +15,7 @@ export default defineSource({
     kind: z.literal('group'),
     coats: z.array(z.unknown()).max(200).default([]),
     isolated: toggle('Isolated', false, {
-      help: 'Coats in the group blend only with each other; the group then blends with what lies below. Modes other than Normal always do this.',
+      help: 'The coats blend only with each other first; the group then blends with the coats below it. Modes other than Normal always do this.',
     }),
   }),
   is: 'group',

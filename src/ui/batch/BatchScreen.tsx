@@ -1,4 +1,4 @@
-import { router } from 'expo-router';
+import { router, useLocalSearchParams } from 'expo-router';
 import { useCallback, useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { ProgressBar, Text, TextInput } from 'react-native-paper';
@@ -54,7 +54,8 @@ function NewJob() {
   const { shipped, own } = useLooks();
   const looks = [...own, ...(shipped ?? [])];
   const [photos, setPhotos] = useState<readonly File[]>([]);
-  const [look, setLook] = useState('');
+  const { look: asked } = useLocalSearchParams<{ look?: string }>();
+  const [look, setLook] = useState(asked ?? '');
   const [pattern, setPattern] = useState('{name}');
   const [busy, setBusy] = useState(false);
   const take = useCallback((files: File[]) => setPhotos((now) => [...now, ...files]), []);

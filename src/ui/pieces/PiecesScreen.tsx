@@ -93,6 +93,9 @@ export function PiecesScreen() {
           <Act plain onPress={() => router.navigate('/materials')}>
             {words.common.shelf}
           </Act>
+          <Act plain onPress={() => router.navigate('/looks')}>
+            {words.looks.looks}
+          </Act>
           <Act plain onPress={() => router.navigate('/batch')}>
             {words.batch.title}
           </Act>

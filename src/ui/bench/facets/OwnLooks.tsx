@@ -3,17 +3,20 @@ import { View } from 'react-native';
 import { Text, TextInput } from 'react-native-paper';
 import { partsOfLook } from '@/core/looks/needs';
 import { coatName } from '@/core/piece/naming';
+import type { Recipe } from '@/core/piece/schema';
 import { useBench } from '@/store/bench';
 import { pickFiles } from '@/store/files';
-import { hasPainting, useLooks, type Look } from '@/store/looks';
+import { hasPainting, useLooks } from '@/store/looks';
 import { complain, say } from '@/store/notices';
-import { openRecipe, readLookFile, saveLook, saveRecipe } from '@/store/recipes';
+import { layingOf, openRecipe, saveRecipe } from '@/store/recipes';
 import { useOwn } from '@/store/own';
 import { drawWhole } from '../useThumb';
 import { Act } from '../../kit/Act';
 import { Acts } from '../../kit/Acts';
 import { Fold } from '../../kit/Fold';
 import { Toggle } from '../../kit/Toggle';
+import { importLook, LOOK_FILES } from '../../looks/importLook';
+import { OwnLookList } from '../../looks/OwnLookList';
 import { useColours } from '../../theme';
 import { words } from '../../words';
 
@@ -24,7 +27,7 @@ const PICTURE = 200;
 export function OwnLooks() {
   const c = useColours();
   const piece = useBench((s) => s.piece);
-  const { own, keep, take, remove, bringBack } = useLooks();
+  const { keep } = useLooks();
   const [name, setName] = useState('');
   const [withPainting, setWithPainting] = useState(false);
   /** What stays out of the look: ids of coats, and the readying or the guards by their names. */
@@ -50,21 +53,15 @@ export function OwnLooks() {
     setName('');
   };
   const apply = async () => {
-    const [file] = await pickFiles('.json,.zip,application/json,application/zip');
+    const [file] = await pickFiles(LOOK_FILES);
     if (!file) return;
     const count = await openRecipe(file);
     say(words.ownLooks.coatsAdded(count));
   };
-  const bringIn = async () => {
-    const [file] = await pickFiles('.json,.zip,application/json,application/zip');
-    if (!file) return;
-    const recipe = await readLookFile(file);
-    await take(recipe);
-    say(words.ownLooks.savedAsALook(recipe.name));
-  };
-  const discard = async (look: Look) => {
-    await remove(look.id);
-    say(words.common.hasBeenDeleted(look.recipe.name), { action: { label: words.common.undo, run: () => void bringBack(look).catch(complain) } });
+  /** A look on the photo of this piece, for its picture. */
+  const drawOn = async (recipe: Recipe) => {
+    const { edit } = await layingOf(recipe, piece, 'instead');
+    return drawWhole(edit(piece), { kind: 'piece' }, PICTURE);
   };
   return (
     <Fold title={words.ownLooks.yourLooks}>
@@ -110,26 +107,9 @@ export function OwnLooks() {
             </>
           ) : null}
           <Act onPress={() => void apply().catch(complain)}>{words.ownLooks.applyALook}</Act>
-          <Act onPress={() => void bringIn().catch(complain)}>{words.ownLooks.importALook}</Act>
+          <Act onPress={() => void importLook(drawOn).catch(complain)}>{words.ownLooks.importALook}</Act>
         </Acts>
-        {own.map((look) => (
-          <View key={look.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-            {look.picture ? <img src={look.picture} alt="" style={{ width: 44, height: 44, objectFit: 'cover', borderRadius: 2 }} /> : null}
-            <Text style={{ color: c.ink, flex: 1 }} numberOfLines={1}>
-              {look.recipe.name}
-            </Text>
-            <Act
-              plain
-              accessibilityLabel={words.ownLooks.saveToFileNamed(look.recipe.name)}
-              onPress={() => void saveLook(look.recipe).catch(complain)}
-            >
-              {words.ownLooks.toFile}
-            </Act>
-            <Act plain accessibilityLabel={words.ownLooks.deleteTheLook(look.recipe.name)} onPress={() => void discard(look).catch(complain)}>
-              {words.common.deleteIt}
-            </Act>
-          </View>
-        ))}
+        <OwnLookList />
       </View>
     </Fold>
   );
