@@ -114,8 +114,7 @@ export interface Drawn {
 
 /** The capture data of a photo's file; null when it has none. */
 export async function captureOf(file: string): Promise<Uint8Array | null> {
-  const bytes = await readBytes(file);
-  return captureData(bytes, inspect(bytes, path.basename(file)).type);
+  return captureData(await readBytes(file));
 }
 
 /** Writes pixels by the ending of the name: .png, .jpg, .webp or .tif. An opaque picture is written without alpha. */

@@ -7,6 +7,7 @@ import { browserKills, workerKills } from './kills';
 import { missingFiles, picturesInPage, withoutIsolation } from './page';
 import { clearedStore, damagedStore, fullStore, twoTabs } from './store';
 import { oddPacks, oddRecipes } from './recipes';
+import { damagedMetadata } from './metadata';
 import { damagedZips } from './zips';
 import { oddRequests } from './requests';
 import type { Tally } from './tally';
@@ -25,6 +26,7 @@ const parts: Record<string, () => Promise<Tally | Tally[]>> = {
   pictures: () => picturesOnCommandLine(count(300, 60), random),
   packs: () => oddPacks(count(75, 75), random),
   zips: () => damagedZips(count(300, 60), random),
+  metadata: () => damagedMetadata(count(600, 120), random),
   requests: () => oddRequests(count(400, 200), random, root),
   recipes: () => oddRecipes(count(300, 25), random, root),
   'pictures-in-page': () => served(() => picturesInPage(count(300, 40), random)),

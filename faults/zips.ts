@@ -1,30 +1,10 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
-import { BadFile } from '../src/core/files/inspect';
 import { readLook, writeLook } from '../src/core/files/lookFile';
 import { readStack, stackXml, type StackEntry } from '../src/core/files/openRaster';
 import { listZip, readEntry, type ZipSource } from '../src/core/files/zipDirectory';
 import { recipeSchema } from '../src/core/piece/schema';
-import { damaged } from './mutate';
-import { expectSentence, tally, type Tally } from './tally';
-
-type Attempt = (bytes: Buffer) => Promise<void> | void;
-
-/** Damaged copies of some files: each is read, or refused in one sentence. */
-const campaign = (name: string, good: readonly Buffer[], count: number, random: () => number, attempt: Attempt): Promise<Tally> =>
-  tally(
-    name,
-    Array.from({ length: count }, (_, i) => [
-      `${name} ${i}`,
-      async () => {
-        try {
-          await attempt(i < good.length ? good[i] : damaged(good[i % good.length], random));
-        } catch (error) {
-          if (!(error instanceof BadFile) && !(error instanceof RangeError)) throw error;
-          expectSentence(error);
-        }
-      },
-    ]),
-  );
+import { campaign } from './campaign';
+import type { Tally } from './tally';
 
 const picture = Uint8Array.from({ length: 4000 }, (_, i) => (i * 37) & 255);
 const recipe = recipeSchema.parse({

@@ -31,7 +31,7 @@ export async function buildPublic() {
       minify: true,
       logLevel: 'warning',
       // TensorFlow.js asks for these only in Node.
-      external: ['crypto', 'fs', 'path', 'os', 'util', 'worker_threads', 'perf_hooks', 'string_decoder'],
+      external: ['crypto', 'fs', 'path', 'os', 'util', 'worker_threads', 'perf_hooks', 'string_decoder', 'module'],
     });
   await worker('src/engine/browser.worker.ts', 'engine.worker.js');
   await worker('src/engine/finder/finder.worker.ts', 'finder.worker.js');
@@ -40,6 +40,8 @@ export async function buildPublic() {
   const backend = path.join(root, 'node_modules/@tensorflow/tfjs-backend-wasm/dist');
   for (const file of ['tfjs-backend-wasm.wasm', 'tfjs-backend-wasm-simd.wasm'])
     cpSync(path.join(backend, file), path.join(root, 'public/finder', file));
+  // Converts embedded colour profiles.
+  cpSync(path.join(root, 'node_modules/lcms-wasm/dist/lcms.wasm'), path.join(root, 'public/lcms.wasm'));
   mkdirSync(path.join(root, 'public/fonts'), { recursive: true });
   for (const font of fonts)
     cpSync(path.join(root, 'node_modules/@fontsource', font.split('-')[0], 'files', font), path.join(root, 'public/fonts', font));

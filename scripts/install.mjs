@@ -27,10 +27,11 @@ export function ensureChromium() {
   return find();
 }
 
-/** GNU parallel, by which a batch is spread, and ExifTool, which reads capture data; their tests are left out where they cannot be installed. */
+/** GNU parallel, by which a batch is spread, ExifTool, which reads capture data, and transicc, which converts colours; their tests are left out where they cannot be installed. */
 export function ensureTools() {
   if (!existsSync('/usr/bin/parallel')) install('GNU parallel', ['parallel']);
   if (!existsSync('/usr/bin/exiftool')) install('ExifTool', ['libimage-exiftool-perl']);
+  if (!existsSync('/usr/bin/transicc')) install('transicc', ['liblcms2-utils']);
 }
 
 /** Firefox ESR and WebKitGTK for npm run browsers. */

@@ -34,7 +34,7 @@ export function sizeFor(piece: Piece, long: number): { width: number; height: nu
 /** A picture that says it is in sRGB, with the photo's capture data where that is wanted. */
 export async function taggedPicture(made: Blob, photo: Blob | null, size: { width: number; height: number }): Promise<Blob> {
   const type = made.type as Encoding['type'];
-  const exif = photo && captureData(new Uint8Array(await photo.arrayBuffer()), photo.type as Parameters<typeof captureData>[1]);
+  const exif = photo && captureData(new Uint8Array(await photo.arrayBuffer()));
   return new Blob([tagged(new Uint8Array(await made.arrayBuffer()), type, { ...size, exif })], { type });
 }
 

@@ -1,4 +1,5 @@
 import CRC32 from 'crc-32';
+import { ascii, blocksOf, viewOf } from './blocks';
 import { joined, letters } from './joined';
 import { srgbProfile } from './srgbProfile';
 
@@ -6,38 +7,19 @@ import { srgbProfile } from './srgbProfile';
 
 type Kind = 'image/png' | 'image/jpeg' | 'image/webp' | 'image/tiff' | 'image/avif';
 
-const ascii = (b: Uint8Array, at: number, n: number) => String.fromCharCode(...b.subarray(at, at + n));
-const viewOf = (b: Uint8Array) => new DataView(b.buffer, b.byteOffset, b.byteLength);
 /** How a JPEG's segment of Exif, and one of a profile, begin. */
 const EXIF = 'Exif\0\0';
 const PROFILE = 'ICC_PROFILE\0';
 /** Most bytes of a JPEG's segment. */
 const SEGMENT = 65_533;
 
-/** The Exif block of a file; null when it has none, or it is damaged. */
-function exifOf(b: Uint8Array, kind: Kind): Uint8Array | null {
-  const view = viewOf(b);
-  if (kind === 'image/jpeg') {
-    for (let at = 2; at + 4 <= b.length && b[at] === 0xff && b[at + 1] !== 0xda;) {
-      const length = view.getUint16(at + 2);
-      if (b[at + 1] === 0xe1 && ascii(b, at + 4, 6) === EXIF) return b.subarray(at + 10, at + 2 + length);
-      at += 2 + length;
-    }
-  } else if (kind === 'image/png') {
-    for (let at = 8; at + 12 <= b.length;) {
-      const length = view.getUint32(at);
-      if (ascii(b, at + 4, 4) === 'eXIf') return b.subarray(at + 8, at + 8 + length);
-      at += 12 + length;
-    }
-  } else if (kind === 'image/webp') {
-    for (let at = 12; at + 8 <= b.length;) {
-      const length = view.getUint32(at + 4, true);
-      if (ascii(b, at, 4) === 'EXIF') {
-        const block = b.subarray(at + 8, at + 8 + length);
-        return ascii(block, 0, 6) === EXIF ? block.subarray(6) : block;
-      }
-      at += 8 + length + (length & 1);
-    }
+/** The Exif block of a JPEG, a PNG or a WebP; null when it has none, or it is damaged. */
+function exifOf(file: Uint8Array): Uint8Array | null {
+  for (const { type, data } of blocksOf(file)) {
+    const isNamed = ascii(data, 0, EXIF.length) === EXIF;
+    if (type === 'eXIf') return data;
+    if (type === 'e1' && isNamed) return data.subarray(EXIF.length);
+    if (type === 'EXIF') return isNamed ? data.subarray(EXIF.length) : data;
   }
   return null;
 }
@@ -46,8 +28,8 @@ function exifOf(b: Uint8Array, kind: Kind): Uint8Array | null {
  * The capture data of a photo as it is passed on to a picture made from it: turned upright, since its pixels are, and without the small picture of how the
  * photo was. Null where the file has none.
  */
-export function captureData(file: Uint8Array, kind: Kind): Uint8Array<ArrayBuffer> | null {
-  const block = exifOf(file, kind);
+export function captureData(file: Uint8Array): Uint8Array<ArrayBuffer> | null {
+  const block = exifOf(file);
   const order = block && ascii(block, 0, 4);
   if (!block || block.length < 14 || (order !== 'II*\0' && order !== 'MM\0*')) return null;
   // A Buffer's own slice would be a view of the file.
@@ -86,16 +68,9 @@ function jpegSegment(marker: number, data: Uint8Array): Uint8Array {
 
 /** A WebP with a profile and capture data, in its extended form (RFC 9649, §2.7). */
 function webp(b: Uint8Array, width: number, height: number, exif: Uint8Array | null): Uint8Array<ArrayBuffer> {
-  const chunks: [string, Uint8Array][] = [];
-  const view = viewOf(b);
-  for (let at = 12; at + 8 <= b.length;) {
-    const length = view.getUint32(at + 4, true);
-    chunks.push([ascii(b, at, 4), b.subarray(at + 8, at + 8 + length)]);
-    at += 8 + length + (length & 1);
-  }
-  const image = chunks.filter(([type]) => !['VP8X', 'ICCP', 'EXIF', 'XMP '].includes(type));
+  const image = [...blocksOf(b)].filter(({ type }) => !['VP8X', 'ICCP', 'EXIF', 'XMP '].includes(type));
   // A lossless picture says in its fifth byte whether it has alpha.
-  const isClear = image.some(([type, data]) => type === 'ALPH' || (type === 'VP8L' && (data[4] & 0x10) !== 0));
+  const isClear = image.some(({ type, data }) => type === 'ALPH' || (type === 'VP8L' && (data[4] & 0x10) !== 0));
   const head = new Uint8Array(10);
   head[0] = 0x20 | (isClear ? 0x10 : 0) | (exif ? 0x08 : 0);
   [width - 1, height - 1].forEach((side, i) => head.set([side & 255, (side >> 8) & 255, side >> 16], 4 + 3 * i));
@@ -103,7 +78,7 @@ function webp(b: Uint8Array, width: number, height: number, exif: Uint8Array | n
     letters('WEBP'),
     riffChunk('VP8X', head),
     riffChunk('ICCP', srgbProfile()),
-    ...image.map(([type, data]) => riffChunk(type, data)),
+    ...image.map(({ type, data }) => riffChunk(type, data)),
     ...(exif ? [riffChunk('EXIF', exif)] : []),
   );
   return riffChunk('RIFF', body) as Uint8Array<ArrayBuffer>;

@@ -6,6 +6,8 @@ export interface TiffPicture {
   pixels: Uint8Array | Uint16Array;
   width: number;
   height: number;
+  /** The ICC profile of its colours; sRGB's when left out. */
+  profile?: Uint8Array;
 }
 
 /** Bytes of one strip before it is packed, at most. */
@@ -39,7 +41,7 @@ function samplesOf({ pixels, width, height }: TiffPicture): { samples: Uint8Arra
 }
 
 /**
- * A picture as a TIFF file: RGB in sRGB, with alpha where it has some, in strips packed by Deflate (TIFF Revision 6.0, 1992, sections 2, 6 and 18).
+ * A picture as a TIFF file: RGB, with alpha where it has some, in strips packed by Deflate (TIFF Revision 6.0, 1992, sections 2, 6 and 18).
  * Little-endian, as every machine is that runs this.
  */
 export function writeTiff(picture: TiffPicture): Uint8Array<ArrayBuffer> {
@@ -66,7 +68,7 @@ export function writeTiff(picture: TiffPicture): Uint8Array<ArrayBuffer> {
     [296, SHORT, [PER_INCH]],
     ...(channels === 4 ? ([[338, SHORT, [UNASSOCIATED_ALPHA]]] as [number, number, number[]][]) : []),
     // An embedded profile (ICC.1:2022, B.4).
-    [34675, UNDEFINED, [...srgbProfile()]],
+    [34675, UNDEFINED, [...(picture.profile ?? srgbProfile())]],
   ];
   const sizeOf = (type: number, values: number[]) => (BYTES[type] ?? 4) * values.length;
   const directory = 8;
