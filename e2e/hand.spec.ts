@@ -213,7 +213,7 @@ test('a look is tried and used, saved as one’s own, and on another photo in at
   await settled(page);
   const hand = new Hand(page);
   await hand.tap('button', 'Start from a look');
-  await expect(page.getByRole('button', { name: 'Stained sheet' })).toHaveAttribute('data-drawn', '', { timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Stained sheet' })).toHaveAttribute('data-drawn', 'fine', { timeout: 60_000 });
   const before = await look(page);
   await hand.tap('button', 'Stained sheet');
   await expect(page.getByTestId('stroke-line')).toHaveText('Trying “Stained sheet”');

@@ -5,9 +5,7 @@ import type { Edit } from '../core/piece/edits';
 import { findCoat } from '../core/piece/groups';
 import { hasPainting, recipeOf, withoutPainting, type LookPlace } from '../core/piece/recipe';
 import { recipeSchema, type Piece, type Recipe } from '../core/piece/schema';
-import { pieceSize } from '../core/ready/geometry';
 import { useBench } from './bench';
-import { getEngine } from './engine';
 import { newId } from './newId';
 import { layingOf } from './recipes';
 import { changeLooks, listLooks } from './storage';
@@ -80,7 +78,7 @@ export { hasPainting };
 /** Where the coats of a look go that is tried or used. */
 export const useLookPlace = create<{ place: 'top' | 'instead' | 'above'; above: string | null }>(() => ({ place: 'top', above: null }));
 
-function placeNow(piece: Piece): LookPlace {
+export function placeNow(piece: Piece): LookPlace {
   const { place, above } = useLookPlace.getState();
   if (place === 'above') return above !== null && findCoat(piece, above) ? { above } : 'top';
   return place;
@@ -101,35 +99,6 @@ export async function lookEdit(look: Look, piece: Piece): Promise<{ edit: Edit; 
   const { edit, coats } = await layingOf(look.recipe, base, placeNow(base));
   const kept = () => void (last = base.coats.length === 0 ? { before: base, coats: coats.map((c) => c.id) } : null);
   return { edit: (now) => edit(lookBase(now)), kept, top: coats[coats.length - 1]?.id ?? null };
-}
-
-/** Looks are drawn this large and then reduced, in pixels: drawn smaller, thin cracks break into dots. */
-const DRAWN = 700;
-const CARD = 256;
-const pictures = new Map<string, ImageBitmap>();
-const MOST_PICTURES = 120;
-
-/** A look on the piece's photo, as large as a card needs. One that was drawn before comes at once. */
-export async function drawLook(look: Look, piece: Piece, signal: AbortSignal): Promise<ImageBitmap | null> {
-  const base = lookBase(piece);
-  const key = JSON.stringify([look.id, placeNow(piece), base.photo.key, base.ready, base.guards, base.coats]);
-  const there = pictures.get(key);
-  if (there) return there;
-  const { edit } = await lookEdit(look, piece);
-  if (signal.aborted) return null;
-  const drawn = edit(piece);
-  const { width, height } = pieceSize(drawn);
-  const scale = Math.min(1, DRAWN / Math.max(width, height));
-  const region = { x: 0, y: 0, width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
-  const image = new ImageData(region.width, region.height);
-  await (await getEngine()).draw({ piece: drawn, region, scale }, (bytes) => image.data.set(bytes), { quick: true });
-  // Only the reduced picture is kept: a hundred large ones would fill a phone's memory.
-  const k = Math.min(1, CARD / Math.max(region.width, region.height));
-  const [resizeWidth, resizeHeight] = [region.width, region.height].map((side) => Math.max(1, Math.round(side * k)));
-  const picture = await createImageBitmap(image, { resizeWidth, resizeHeight, resizeQuality: 'high' });
-  if (pictures.size >= MOST_PICTURES) pictures.delete(pictures.keys().next().value as string);
-  pictures.set(key, picture);
-  return picture;
 }
 
 /** Keeps a look on the open piece: one step of undo. Returns the uppermost coat that it has brought. */

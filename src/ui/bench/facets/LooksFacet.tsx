@@ -9,7 +9,8 @@ import { useBench } from '@/store/bench';
 import { panelEdit } from '@/store/editing';
 import { needsOf } from '@/core/looks/needs';
 import { coatName } from '@/core/piece/naming';
-import { drawLook, lookEdit, takeLook, useLookPlace, useLooks, type Look } from '@/store/looks';
+import { lookEdit, takeLook, useLookPlace, useLooks, type Look } from '@/store/looks';
+import { showLook } from '@/store/lookPictures';
 import { useOwn } from '@/store/own';
 import { complain } from '@/store/notices';
 import { useTrying } from '@/store/trying';
@@ -155,7 +156,7 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
   const place = useRef<HTMLButtonElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const piece = useBench((s) => s.piece);
-  const [drawn, setDrawn] = useState(false);
+  const [drawn, setDrawn] = useState<'coarse' | 'fine'>();
   useEffect(() => {
     const element = place.current;
     if (!element || !piece) return;
@@ -164,14 +165,12 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
     const watch = new IntersectionObserver((seen) => {
       if (begun || !seen.some((s) => s.isIntersecting)) return;
       begun = true;
-      queue = queue.then(async () => {
-        if (stop.signal.aborted) return;
-        const image = await drawLook(look, piece, stop.signal).catch(() => null);
-        if (!image || stop.signal.aborted || !canvas.current) return;
+      showLook(look, piece, stop.signal, (image, isFine) => {
+        if (!canvas.current) return;
         canvas.current.width = image.width;
         canvas.current.height = image.height;
         canvas.current.getContext('2d')?.drawImage(image, 0, 0);
-        setDrawn(true);
+        setDrawn(isFine ? 'fine' : 'coarse');
       });
     });
     watch.observe(element);
@@ -181,7 +180,7 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
     };
   }, [look, piece]);
   return (
-    <button ref={place} type="button" aria-pressed={on} onClick={onPress} data-drawn={drawn ? '' : undefined} style={card}>
+    <button ref={place} type="button" aria-pressed={on} onClick={onPress} data-drawn={drawn} style={card}>
       <span style={{ ...frame, background: c.card, outline: `${on ? 3 : 1}px solid ${on ? c.accent : c.line}` }}>
         <canvas ref={canvas} width={1} height={1} aria-hidden style={{ ...fitted, opacity: drawn ? 1 : 0 }} />
       </span>
@@ -189,9 +188,6 @@ function LookCard({ look, on, onPress }: { look: Look; on: boolean; onPress(): v
     </button>
   );
 }
-
-/** Cards are drawn one after another. */
-let queue: Promise<unknown> = Promise.resolve();
 
 const { grid, card, frame, caption } = pictureSheet;
 const fitted: CSSProperties = { width: '100%', height: '100%', objectFit: 'cover', objectPosition: '50% 30%', display: 'block' };
