@@ -10,8 +10,8 @@ const hash = (bytes) => createHash('sha256').update(bytes).digest('hex');
 /** Files that the server gives only compressed, or that no page asks for. */
 const LEFT_OUT = /\.(br|gz)$|^metadata\.json$|^sw\.js$/;
 
-export async function writeServiceWorker() {
-  const dist = path.join(root, 'dist');
+/** @param dist - The folder of the page's files. */
+export async function writeServiceWorker(dist = path.join(root, 'dist')) {
   const files = readdirSync(dist, { recursive: true })
     .filter((file) => statSync(path.join(dist, file)).isFile() && !LEFT_OUT.test(file))
     .sort();
