@@ -63,6 +63,11 @@ export class Library {
     this.held = new MemoryCache(pool.heap, { maxBytes: budget, least: LEAST });
   }
 
+  /** Whether it is being made or loaded. */
+  isComing(key: string): boolean {
+    return this.coming.has(key);
+  }
+
   has(key: string): boolean {
     return this.held.has(key);
   }

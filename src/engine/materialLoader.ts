@@ -12,6 +12,14 @@ const QUICK_SIDE = 256;
 /** Sides at which a material may be at hand. */
 const SIDES = [2048, 1024, 512, 256];
 
+type MaterialNeed = Need & { need: 'material' };
+/** How a drawing sees it. */
+interface Seen {
+  frame: Size;
+  scale: number;
+  quick: boolean;
+}
+
 /** Loads made materials as finely as they are seen. */
 export class MaterialLoader {
   constructor(private readonly library: Library) {}
@@ -27,16 +35,29 @@ export class MaterialLoader {
    *
    * @param larger - How much larger than by its lay's scale it lies on the largest face.
    */
-  async load(
-    need: Need & { need: 'material' },
-    { frame, scale, quick }: { frame: Size; scale: number; quick: boolean },
-    larger = 1,
-  ): Promise<{ key: string; resource: LoadedPicture }> {
-    const { id, seed, params, lay, part } = need;
-    const aspect = need.aspect ?? frame.width / frame.height;
+  async load(need: MaterialNeed, around: Seen, larger = 1): Promise<{ key: string; resource: LoadedPicture }> {
+    const { quick, frame } = around;
+    const { side, order } = this.orders(need, around, larger);
+    const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
+    const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : side);
+    const picture = await this.library.material(chosen);
+    const nominal = nominalOf({ kind: 'material', id: need.id, aspect: need.aspect }, frame);
+    const share = Math.max(picture.width, picture.height) / NOMINAL;
+    const held = { width: nominal.width * share, height: nominal.height * share };
+    return { key: materialKey(chosen), resource: { kind: 'picture', picture, nominal, held } };
+  }
+
+  /** Whether another drawing is making it. Not told of one whose size hangs on faces. */
+  isComing(need: MaterialNeed, around: Seen): boolean {
+    const { side, order } = this.orders(need, around);
+    return this.library.isComing(materialKey(order(side)));
+  }
+
+  /** The side at which a material will be seen, and what is ordered for a side. */
+  private orders({ id, seed, params, lay, part, aspect: own }: MaterialNeed, { frame, scale }: Seen, larger = 1) {
+    const aspect = own ?? frame.width / frame.height;
     const material = materialById(id);
     const square = material.shape === 'square';
-    const nominal = nominalOf({ kind: 'material', id, aspect: need.aspect }, frame);
     const long = Math.max(frame.width, frame.height) * scale;
     const seen =
       (lay.fit === 'tile' || lay.faces ? (long * NOMINAL) / UNITS : long) *
@@ -52,12 +73,6 @@ export class MaterialLoader {
       ...(square ? {} : { aspect }),
       ...(part ? { part } : {}),
     });
-    const side = materialSide(seen, material.fine);
-    const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : side);
-    const picture = await this.library.material(chosen);
-    const share = Math.max(picture.width, picture.height) / NOMINAL;
-    const held = { width: nominal.width * share, height: nominal.height * share };
-    return { key: materialKey(chosen), resource: { kind: 'picture', picture, nominal, held } };
+    return { side: materialSide(seen, material.fine), order };
   }
 }

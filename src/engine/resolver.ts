@@ -97,7 +97,12 @@ export class Resolver {
     const all = [...needs];
     // Unless it is wanted at once, one material is made after another, and before the photo is loaded: each needs a good deal of working memory,
     // which the photo and the result then take over.
-    if (!around.quick) for (const entry of all.filter(([, need]) => need.need === 'material')) await load(entry);
+    if (!around.quick) {
+      const left = all.filter(([, need]) => need.need === 'material');
+      // Those that another drawing is making meanwhile come last, so that two drawings at a time share the work.
+      const free = () => left.findIndex(([, need]) => need.need === 'material' && !this.materials.isComing(need, around));
+      while (left.length > 0) await load(left.splice(Math.max(0, free()), 1)[0]);
+    }
     await Promise.all(all.filter(([print]) => !loaded.has(print)).map(load));
     return loaded;
   }
