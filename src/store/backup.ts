@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { BadFile } from '../core/files/inspect';
 import { listZip, readEntry, zipSourceOf, type ZipEntry } from '../core/files/zipDirectory';
 import { pieceSchema } from '../core/piece/schema';
-import { allKeys, readText, readTexts, writeTexts } from './database';
+import { allKeys, readText, writeTexts } from './database';
 import { download } from './files';
 import { newId } from './newId';
 import { toBase64 } from './pictures';
@@ -130,10 +130,4 @@ function typeOf(bytes: Uint8Array): string {
   if (bytes[0] === 0xff) return 'image/jpeg';
   if (bytes[0] === 0x52) return 'image/webp';
   return bytes[0] === 0x49 || bytes[0] === 0x4d ? 'image/tiff' : 'image/avif';
-}
-
-/** Bytes that pictures on the shelf take, by key. */
-export async function sizesOfPictures(keys: readonly string[]): Promise<Record<string, number>> {
-  const texts = await readTexts(keys.map((key) => `picture:${key}`));
-  return Object.fromEntries(keys.map((key) => [key, texts[`picture:${key}`]?.length ?? 0]));
 }

@@ -1,5 +1,6 @@
 import { unzipSync } from 'fflate';
-import { resultNames } from './batch';
+import { loadBatch, resultNames, useBatch } from './batch';
+import { readText, writeTexts } from './database';
 import { zipInto } from './zipStream';
 
 jest.mock('./engine', () => ({ getEngine: async () => ({}) }));
@@ -64,4 +65,12 @@ describe('a zip that is written as a stream', () => {
     }
     await expect(zipInto(to, list())).rejects.toThrow('The disk is full.');
   });
+});
+
+it('a damaged record of a batch is set aside, and a new one can be begun', async () => {
+  await writeTexts({ batch: '{"look": ' });
+  useBatch.setState({ job: null });
+  await loadBatch();
+  expect(useBatch.getState().job).toBeNull();
+  expect(await readText('damaged:batch')).toBe('{"look": ');
 });

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import { pieceSchema, recipeSchema, type Recipe } from '../core/piece/schema';
 import { Cancelled } from '../engine/stopping';
-import { readText, removeKeys, writeTexts } from './database';
+import { removeKeys, writeTexts } from './database';
 import { getEngine } from './engine';
 import { encodingOf, sizeFor, taggedPicture } from './export';
 import { download, endingOf, fileName, lookAtPicture } from './files';
@@ -11,6 +11,7 @@ import { holdPicture } from './pictures';
 import { layingOf } from './recipes';
 import { roomForFiles } from './roomForFiles';
 import { exportSchema, type ExportChoice } from './settings';
+import { readBatch } from './storage';
 import { words } from './words';
 import { zipInto } from './zipStream';
 
@@ -73,7 +74,7 @@ export function resultNames(names: readonly string[], look: string, pattern: str
 /** Reads the job that was left when the page was closed. What was done stays done. */
 export async function loadBatch(): Promise<void> {
   if (useBatch.getState().job) return;
-  const { data } = jobSchema.safeParse(JSON.parse((await readText(RECORD)) ?? 'null'));
+  const { data } = jobSchema.safeParse(await readBatch());
   if (!data) return;
   useBatch.setState({ job: data });
   for (const [i, item] of data.items.entries()) if (item.state === 'done') await showThumb(i);

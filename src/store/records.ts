@@ -223,3 +223,9 @@ export async function sizesOf(ids: string[]): Promise<Record<string, number>> {
   }
   return sizes;
 }
+
+/** Bytes that pictures on the shelf take, by key. */
+export async function sizesOfPictures(keys: readonly string[]): Promise<Record<string, number>> {
+  const texts = await readTexts(keys.map((key) => `picture:${key}`));
+  return Object.fromEntries(keys.map((key) => [key, texts[`picture:${key}`]?.length ?? 0]));
+}

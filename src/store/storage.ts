@@ -73,6 +73,9 @@ export const changeStarts = (to: (list: unknown[]) => unknown[]) => change('star
 export const readLastSettings = () => read<object>('last-settings', {}, isObject);
 export const changeLastSettings = (to: (record: object) => object) => change('last-settings', readLastSettings, to);
 
+/** A batch that was left; checked by whoever reads it. */
+export const readBatch = () => read<unknown>('batch', null, () => true);
+
 /** Looks kept under a name; checked by whoever reads them. */
 export const listLooks = () => read<unknown[]>('looks', [], isList);
 export const changeLooks = (to: (list: unknown[]) => unknown[]) => change('looks', listLooks, to);

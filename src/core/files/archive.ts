@@ -1,7 +1,8 @@
 import CRC32 from 'crc-32';
-import { strFromU8, unzipSync } from 'fflate';
+import { unzipSync } from 'fflate';
 import { cut } from '../cut';
 import { BadFile } from './inspect';
+import { directoryAt, entriesIn } from './zipDirectory';
 
 const MOST_FILES = 600;
 const LARGEST = 200 * 2 ** 20;
@@ -45,21 +46,7 @@ export function unpack(bytes: Uint8Array, called: string, isWanted: (name: strin
 
 /** The first file whose check sum is not the one in the zip's directory (APPNOTE 6.3.10, §4.4.7), which unzipping does not look at. */
 function changedFile(zip: Uint8Array, files: Record<string, Uint8Array>): string | null {
-  const view = new DataView(zip.buffer, zip.byteOffset, zip.byteLength);
-  const end = endOfDirectory(view);
-  if (end === null) return null;
-  let at = view.getUint32(end + 16, true);
-  for (let i = 0; i < view.getUint16(end + 10, true) && at + 46 <= view.byteLength; i++) {
-    const [nameLength, extra, comment] = [28, 30, 32].map((offset) => view.getUint16(at + offset, true));
-    const name = strFromU8(zip.subarray(at + 46, at + 46 + nameLength), !(view.getUint16(at + 8, true) & 0x800));
-    if (files[name] && CRC32.buf(files[name]) !== view.getInt32(at + 16, true)) return name;
-    at += 46 + nameLength + extra + comment;
-  }
-  return null;
-}
-
-/** Where the record at the end of a zip's directory begins. */
-function endOfDirectory(view: DataView): number | null {
-  for (let at = view.byteLength - 22; at >= Math.max(0, view.byteLength - 22 - 65535); at--) if (view.getUint32(at, true) === 0x06054b50) return at;
-  return null;
+  const found = directoryAt(zip);
+  const entries = found ? entriesIn(zip.subarray(found.start, found.start + found.bytes)) : [];
+  return entries.find(({ name, crc }) => files[name] && CRC32.buf(files[name]) !== crc)?.name ?? null;
 }

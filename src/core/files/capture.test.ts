@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { captureData, tagged } from './capture';
 import { inspect } from './inspect';
+import { writeTiff } from './tiffWriter';
 
 const [W, H] = [61, 40];
 const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-exif-'));
@@ -64,6 +65,37 @@ describe.each(kinds)('from a photo as %s', (from) => {
     expect(out.Warning).toBeUndefined();
     if (to === 'png') expect(out.SRGBRendering).toBe(0);
     else expect([out.ProfileDescription, out.ColorSpaceData, out.ProfileVersion]).toEqual(['sRGB', 'RGB ', expect.anything()]);
+  });
+});
+
+// npm test installs exiftool.
+(existsSync(exiftool) ? describe : describe.skip)('capture data of TIFF files, read by exiftool', () => {
+  const names = ['Make', 'Model', 'Artist', 'FNumber', 'ExposureTime', 'DateTimeOriginal'];
+  const pixels = Uint8Array.from({ length: W * H * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * 31) & 255));
+
+  it.each(kinds)('goes into one from a %s, and the pixels stay', async (from) => {
+    const source = await photo(from);
+    const made = writeTiff({ pixels, width: W, height: H });
+    const out = tagged(made, 'image/tiff', { width: W, height: H, exif: captureData(source) });
+    const [was, is] = [read(source, from), read(out, 'tif')];
+    for (const name of names) expect([name, is[name]]).toEqual([name, was[name]]);
+    expect([is.Warning, is.Orientation ?? 1]).toEqual([undefined, 1]);
+    expect(inspect(out, 'a')).toMatchObject({ type: 'image/tiff', width: W, height: H });
+    const [a, b] = await Promise.all([made, out].map((file) => sharp(file).raw().toBuffer()));
+    expect(a.equals(b)).toBe(true);
+  });
+
+  it('comes out of one that exiftool has written, in either order of bytes', async () => {
+    for (const order of ['II', 'MM']) {
+      const file = path.join(folder, `${order}.tif`);
+      await image().tiff().toFile(file);
+      const tags = ['-Make=Skerry Light', '-Model=Lantern 1', '-FNumber=2.8', '-GPSLatitude=57.5', '-GPSLatitudeRef=N', `-ExifByteOrder=${order}`];
+      spawnSync(exiftool, ['-overwrite_original', ...tags, file]);
+      const data = captureData(readFileSync(file));
+      const out = read(tagged(await image().jpeg().toBuffer(), 'image/jpeg', { width: W, height: H, exif: data }), 'jpg');
+      expect([out.Make, out.Model, out.FNumber, out.GPSLatitude, out.Warning]).toEqual(['Skerry Light', 'Lantern 1', 2.8, 57.5, undefined]);
+    }
+    expect(captureData(writeTiff({ pixels, width: W, height: H }))).toBeNull();
   });
 });
 

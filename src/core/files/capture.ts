@@ -1,6 +1,8 @@
 import CRC32 from 'crc-32';
 import { ascii, blocksOf, viewOf } from './blocks';
+import { captureOfTiff, tiffWithCapture } from './captureTiff';
 import { joined, letters } from './joined';
+import { isTiff } from './tiffHeader';
 import { srgbProfile } from './srgbProfile';
 
 // What a picture's file says besides its pixels: the capture data of the photo that it was made from (Exif 3.0, CIPA DC-008), and that it is in sRGB.
@@ -29,7 +31,7 @@ function exifOf(file: Uint8Array): Uint8Array | null {
  * photo was. Null where the file has none.
  */
 export function captureData(file: Uint8Array): Uint8Array<ArrayBuffer> | null {
-  const block = exifOf(file);
+  const block = isTiff(file) ? captureOfTiff(file) : exifOf(file);
   const order = block && ascii(block, 0, 4);
   if (!block || block.length < 14 || (order !== 'II*\0' && order !== 'MM\0*')) return null;
   // A Buffer's own slice would be a view of the file.
@@ -102,5 +104,5 @@ export function tagged(
     return joined(b.subarray(0, 33), ...chunks, b.subarray(33));
   }
   if (kind === 'image/webp') return webp(b, width, height, exif);
-  return new Uint8Array(b);
+  return kind === 'image/tiff' && exif ? tiffWithCapture(b, exif) : new Uint8Array(b);
 }

@@ -1,6 +1,7 @@
 import CRC32 from 'crc-32';
 import { inflateSync, strFromU8 } from 'fflate';
 import { cut } from '../cut';
+import { viewOf } from './blocks';
 import { BadFile } from './inspect';
 
 /** A file that is read in parts. */
@@ -29,26 +30,25 @@ const LOCAL_MARK = 0x04034b50;
 const LARGEST_DIRECTORY = 64 * 2 ** 20;
 const LARGEST = 512 * 2 ** 20;
 
-const viewOf = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+/** Where the directory of a zip lies, by the last bytes of the file; null where they do not say. */
+export function directoryAt(last: Uint8Array): { count: number; bytes: number; start: number } | null {
+  const view = viewOf(last);
+  for (let end = view.byteLength - END; end >= Math.max(0, view.byteLength - END - LONGEST_COMMENT); end--) {
+    if (view.getUint32(end, true) !== 0x06054b50) continue;
+    return { count: view.getUint16(end + 10, true), bytes: view.getUint32(end + 12, true), start: view.getUint32(end + 16, true) };
+  }
+  return null;
+}
 
-/** The files of a zip, read from its directory alone, so that one of many gigabytes need not be in memory. @throws BadFile with one sentence */
-export async function listZip(source: ZipSource, called: string): Promise<ZipEntry[]> {
-  const damaged = new BadFile(`${called} is not a zip file, or is damaged; fetch it again from where it came.`);
-  const tail = Math.min(source.size, END + LONGEST_COMMENT);
-  const last = viewOf(await source.read(source.size - tail, tail));
-  let end = last.byteLength - END;
-  while (end >= 0 && last.getUint32(end, true) !== 0x06054b50) end--;
-  if (end < 0) throw damaged;
-  const [count, bytes, start] = [last.getUint16(end + 10, true), last.getUint32(end + 12, true), last.getUint32(end + 16, true)];
-  if (start + bytes > source.size || bytes > LARGEST_DIRECTORY) throw damaged;
-  const directory = await source.read(start, bytes);
+/** The files that a directory names, as far as it can be read (APPNOTE 6.3.10, §4.3.12). Names are UTF-8 where a flag says so. */
+export function entriesIn(directory: Uint8Array): ZipEntry[] {
   const view = viewOf(directory);
   const entries: ZipEntry[] = [];
   for (let at = 0; at + 46 <= view.byteLength && view.getUint32(at, true) === DIRECTORY_MARK;) {
     const [nameLength, extra, comment] = [28, 30, 32].map((offset) => view.getUint16(at + offset, true));
-    if (at + 46 + nameLength > view.byteLength) throw damaged;
+    if (at + 46 + nameLength > view.byteLength) break;
     entries.push({
-      name: strFromU8(directory.subarray(at + 46, at + 46 + nameLength)),
+      name: strFromU8(directory.subarray(at + 46, at + 46 + nameLength), !(view.getUint16(at + 8, true) & 0x800)),
       at: view.getUint32(at + 42, true),
       packed: view.getUint32(at + 20, true),
       size: view.getUint32(at + 24, true),
@@ -57,8 +57,18 @@ export async function listZip(source: ZipSource, called: string): Promise<ZipEnt
     });
     at += 46 + nameLength + extra + comment;
   }
+  return entries;
+}
+
+/** The files of a zip, read from its directory alone, so that one of many gigabytes need not be in memory. @throws BadFile with one sentence */
+export async function listZip(source: ZipSource, called: string): Promise<ZipEntry[]> {
+  const damaged = new BadFile(`${called} is not a zip file, or is damaged; fetch it again from where it came.`);
+  const tail = Math.min(source.size, END + LONGEST_COMMENT);
+  const found = directoryAt(await source.read(source.size - tail, tail));
+  if (!found || found.start + found.bytes > source.size || found.bytes > LARGEST_DIRECTORY) throw damaged;
+  const entries = entriesIn(await source.read(found.start, found.bytes));
   // The number of files is kept in 16 bits.
-  if (entries.length % 65_536 !== count) throw damaged;
+  if (entries.length % 65_536 !== found.count) throw damaged;
   return entries;
 }
 

@@ -1,14 +1,14 @@
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { restoreBackup, saveBackup, sizesOfPictures } from '@/store/backup';
+import { restoreBackup, saveBackup } from '@/store/backup';
 import { bytesText } from '@/store/bytes';
 import { isKeptForGood } from '@/store/database';
 import { pickFiles } from '@/store/files';
 import { complain, say } from '@/store/notices';
 import { labelOf, useOwn } from '@/store/own';
 import { usePieces } from '@/store/pieces';
-import { sizesOf } from '@/store/records';
+import { sizesOf, sizesOfPictures } from '@/store/records';
 import { Act } from '../kit/Act';
 import { Acts } from '../kit/Acts';
 import { Fold } from '../kit/Fold';
