@@ -7,6 +7,7 @@ import { say } from '@/store/notices';
 import { keepForOffline } from '@/store/offline';
 import { useSettings } from '@/store/settings';
 import { Icon, type IconProps } from './kit/Icon';
+import { useLanding } from './kit/landing';
 import { darkTheme, lightTheme } from './theme';
 import { words } from './words';
 
@@ -21,6 +22,7 @@ export default function Shell() {
   const wanted = useSettings((s) => s.theme);
   const isDark = wanted === 'system' ? system === 'dark' : wanted === 'dark';
   const theme = isDark ? darkTheme : lightTheme;
+  useLanding();
   useEffect(() => {
     document.documentElement.dataset.theme = isDark ? 'dark' : 'light';
     document.body.style.background = theme.dx.chrome;

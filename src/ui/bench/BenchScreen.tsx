@@ -121,7 +121,9 @@ export function BenchScreen({ id }: { id: string }) {
             <PanelEdge />
             <div style={{ ...side, width: Math.min(facet === 'contact' && wide ? 520 : panelWidth, width / 2), borderLeft: `1px solid ${c.line}` }}>
               <FacetTabs open={facet} />
-              <FacetBody facet={facet ?? 'light'} />
+              <div role="tabpanel" aria-label={facetLabel(facet ?? 'light')} style={panel}>
+                <FacetBody facet={facet ?? 'light'} />
+              </div>
             </div>
           </>
         ) : null}
@@ -239,6 +241,7 @@ const middle: CSSProperties = { display: 'flex', flex: 1, minHeight: 0 };
 const column: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minWidth: 0, position: 'relative' };
 const stage: CSSProperties = { position: 'relative', flex: 1, minHeight: 0 };
 const side: CSSProperties = { display: 'flex', flexDirection: 'column', minHeight: 0 };
+const panel: CSSProperties = { display: 'flex', flexDirection: 'column', flex: 1, minHeight: 0 };
 const lineStyle: CSSProperties = { display: 'flex', alignItems: 'center', minHeight: 44, flexShrink: 0 };
 const besideRail: CSSProperties = { flex: 1, padding: '8px 12px 0', fontSize: 14, lineHeight: '17px' };
 const strip: CSSProperties = { display: 'flex', flexShrink: 0, minWidth: 0 };

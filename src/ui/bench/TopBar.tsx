@@ -44,16 +44,17 @@ export function TopBar() {
       }}
     >
       <IconButton {...button} icon="arrow-left" aria-label={words.common.backToThePieces} onPress={() => router.dismissTo('/')} />
-      <Button
-        compact
-        onPress={() => setRenaming(piece.name)}
-        textColor={c.ink}
-        style={{ flexShrink: 1, maxWidth: roomy ? undefined : width - 282 }}
-        labelStyle={{ fontFamily: SERIF, fontSize: 18, letterSpacing: 0, marginHorizontal: 6 }}
-        accessibilityLabel={words.topBar.rename(piece.name)}
-      >
-        {piece.name}
-      </Button>
+      <View role="heading" aria-level={1} style={{ flexShrink: 1, maxWidth: roomy ? undefined : width - 282 }}>
+        <Button
+          compact
+          onPress={() => setRenaming(piece.name)}
+          textColor={c.ink}
+          labelStyle={{ fontFamily: SERIF, fontSize: 18, letterSpacing: 0, marginHorizontal: 6 }}
+          accessibilityLabel={words.topBar.rename(piece.name)}
+        >
+          {piece.name}
+        </Button>
+      </View>
       {roomy ? <Text style={{ color: saved === 'failed' ? c.accent : c.quiet, paddingHorizontal: 8 }}>{savedWords[saved]}</Text> : null}
       <View style={{ flex: 1 }} />
       {roomy ? (

@@ -1,0 +1,57 @@
+import { useEffect } from 'react';
+
+/** How many elements are remembered that had the focus. */
+const REMEMBERED = 12;
+/** When it is looked whether the focus was lost, in ms after a control was used: screens come at once, dialogs a little later. */
+const LOOKS = [60, 300, 1000, 2500];
+
+const isSeen = (element: HTMLElement) => element.isConnected && element.offsetParent !== null && !element.closest('[inert]');
+const isUsable = (element: HTMLElement) => isSeen(element) && !element.matches(':disabled, [aria-disabled="true"]');
+const all = (selector: string) => [...document.querySelectorAll<HTMLElement>(selector)];
+
+/** Where the focus goes when what had it is gone: what has just opened, what had it before, the chosen card, or the screen's title. */
+function landing(recent: readonly HTMLElement[]): HTMLElement | undefined {
+  return (
+    all('[role="dialog"]').findLast(isSeen) ??
+    recent.find(isUsable) ??
+    all('[data-testid^="card-"][aria-pressed="true"]').find(isUsable) ??
+    all('h1, [role="heading"][aria-level="1"]').findLast(isSeen)
+  );
+}
+
+/**
+ * Keeps the focus for keyboards and screen readers: a control that leaves the page takes it along, and whoever goes on from there would begin at the top of
+ * the page. Fingers and mice are left alone.
+ */
+export function useLanding(): void {
+  useEffect(() => {
+    let recent: HTMLElement[] = [];
+    let timers: ReturnType<typeof setTimeout>[] = [];
+    const settle = () => {
+      if (document.activeElement && document.activeElement !== document.body) return;
+      const target = landing(recent);
+      if (!target) return;
+      if (target.tabIndex < 0) target.setAttribute('tabindex', '-1');
+      target.focus({ preventScroll: true });
+    };
+    const onFocus = ({ target }: FocusEvent) => {
+      if (target instanceof HTMLElement) recent = [target, ...recent.filter((one) => one !== target && one.isConnected)].slice(0, REMEMBERED);
+    };
+    const watch = () => {
+      timers.forEach(clearTimeout);
+      timers = LOOKS.map((ms) => setTimeout(settle, ms));
+    };
+    // Keys and screen readers click without a press.
+    const onClick = ({ detail }: MouseEvent) => detail === 0 && watch();
+    const onKey = ({ key }: KeyboardEvent) => (key === 'Enter' || key === ' ' || key === 'Escape' || key === 'Delete') && watch();
+    document.addEventListener('focusin', onFocus);
+    document.addEventListener('click', onClick, true);
+    document.addEventListener('keydown', onKey, true);
+    return () => {
+      timers.forEach(clearTimeout);
+      document.removeEventListener('focusin', onFocus);
+      document.removeEventListener('click', onClick, true);
+      document.removeEventListener('keydown', onKey, true);
+    };
+  }, []);
+}
