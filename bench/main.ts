@@ -3,7 +3,7 @@ import { gaussian } from './blur';
 import { batchMemory, batchSpeed } from './batch';
 import { formDrags, skinExport, skinFirst } from './form';
 import { brush, finding, unchangedReadout } from './guards';
-import { coldPage, contactSheet, drag, shelf } from './page';
+import { coldPage, contactSheet, drag, looksSheet, shelf } from './page';
 import { exportMemory, looksAtFullSize } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
@@ -25,6 +25,7 @@ const parts: [string, () => Promise<void>][] = [
   ['gaussian', gaussian],
   ['drag', drag],
   ['contact', contactSheet],
+  ['looks-sheet', looksSheet],
   ['shelf', shelf],
   ['find', finding],
   ['kept', unchangedReadout],

@@ -125,6 +125,8 @@ export const words = {
     pageUpPageDown: 'Page up, Page down',
     chooseTheNextCoatUp: 'Choose the next coat up or down',
     altWithArrows: 'Alt with arrows',
+    shiftOrCtrlClick: 'Shift or Ctrl and click',
+    chooseSeveral: 'On cards: choose several coats',
     onACardMoveThe: 'On a card: move the coat; Home and End to the bottom and top',
     removeTheChosenCoat: 'Remove the chosen coat',
     esc: 'Esc',

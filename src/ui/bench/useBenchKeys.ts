@@ -29,6 +29,7 @@ export const benchKeys: [string, string][] = [
   ['G', words.benchKeys.showTheGuardsInColour],
   [words.benchKeys.pageUpPageDown, words.benchKeys.chooseTheNextCoatUp],
   [words.benchKeys.altWithArrows, words.benchKeys.onACardMoveThe],
+  [words.benchKeys.shiftOrCtrlClick, words.benchKeys.chooseSeveral],
   ['Delete', words.benchKeys.removeTheChosenCoat],
   [words.benchKeys.esc, words.benchKeys.stopPainting],
   ['?', words.benchKeys.thisList],

@@ -41,6 +41,10 @@ export const guide: readonly { title: string; text: string; picture?: { file: st
     picture: { file: 'contact-wide.png', alt: 'A contact sheet: the picture in every blend mode' },
   },
   {
+    title: 'Group, lock, choose several',
+    text: 'Under More, “Choose several coats”, or hold Shift or Ctrl and click cards. Chosen together they are grouped, hidden, locked, copied or removed. A group has one strength, mode, mask and steps for all its coats; its arrow opens it.',
+  },
+  {
     title: 'Export',
     text: 'Choose format, size and name, and save the picture. A look can be saved under Presets, for other photos.',
   },
@@ -50,6 +54,6 @@ export const guide: readonly { title: string; text: string; picture?: { file: st
   },
   {
     title: 'Use it again',
-    text: 'Under Presets, “Save as look” keeps what you tick for other photos. “Batch”, on the first screen, lays a look on many photos at once.',
+    text: 'Under Presets, “Save as look” keeps what you tick for other photos. “Looks”, on the first screen, lists them; “Batch” lays a look on many photos at once. A material that you have used before offers its last settings under Blend.',
   },
 ];
