@@ -36,6 +36,10 @@ const wide = [1280, 800];
 const phone = [390, 844];
 await at(...wide, 'light', async ({ page, shot, sample, calm }) => {
   await sample('The light at dusk');
+  await page.getByTestId('card-2').click();
+  await page.getByTestId('card-3').click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Group', exact: true }).click();
+  await page.getByRole('button', { name: 'Open Group' }).click();
   await page.getByRole('tab', { name: 'Blend' }).click();
   await page.mouse.move(400, 20);
   await calm();
