@@ -56,6 +56,7 @@ export function BenchScreen({ id }: { id: string }) {
   const several = useRail((s) => s.several !== null);
   const wide = width >= WIDE;
   const short = height < SHORT;
+  const shown: FacetId = facet ?? 'light';
   /** The panel stands beside the picture, which keeps at least half of the width. */
   const beside = wide || short;
   useBenchKeys();
@@ -121,8 +122,8 @@ export function BenchScreen({ id }: { id: string }) {
             <PanelEdge />
             <div style={{ ...side, width: Math.min(facet === 'contact' && wide ? 520 : panelWidth, width / 2), borderLeft: `1px solid ${c.line}` }}>
               <FacetTabs open={facet} />
-              <div role="tabpanel" aria-label={facetLabel(facet ?? 'light')} style={panel}>
-                <FacetBody facet={facet ?? 'light'} />
+              <div role="tabpanel" aria-label={facetLabel(shown)} style={panel}>
+                <FacetBody facet={shown} />
               </div>
             </div>
           </>
