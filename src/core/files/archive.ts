@@ -48,5 +48,7 @@ export function unpack(bytes: Uint8Array, called: string, isWanted: (name: strin
 function changedFile(zip: Uint8Array, files: Record<string, Uint8Array>): string | null {
   const found = directoryAt(zip);
   const entries = found ? entriesIn(zip.subarray(found.start, found.start + found.bytes)) : [];
-  return entries.find(({ name, crc }) => files[name] && CRC32.buf(files[name]) !== crc)?.name ?? null;
+  const sums = new Map(entries.map(({ name, crc }) => [name, crc]));
+  // One that the directory does not name is not what was packed either.
+  return Object.keys(files).find((name) => CRC32.buf(files[name]) !== sums.get(name)) ?? null;
 }

@@ -26,14 +26,17 @@ function chromaOf(id: string): { mean: number; high: number } {
  * (common practice, no source).
  */
 const neutral =
-  'metal.brushed wear.film wear.streaks wear.rings wear.splatter wear.fingerprints air.haze air.rain edges.frame edges.worn edges.deckle brush.wash skin.made';
+  'metal.brushed wear.film wear.streaks wear.rings wear.splatter wear.fingerprints air.haze air.rain edges.frame edges.worn edges.deckle brush.wash skin.made ' +
+  'print.photocopy wear.wet-plate wear.chalk';
 const pale =
   'paper.cold-press paper.hot-press paper.laid paper.rag paper.crumpled paper.handled cloth.canvas cloth.linen cloth.twill cloth.silk cloth.mesh ' +
   'masonry.plaster masonry.concrete masonry.limewash masonry.stone masonry.tile wood.weathered wood.driftwood cracks.glaze wear.water-marks ' +
-  'skin.grain skin.freckled brush.oil brush.knife brush.dry brush.dots living.fur';
+  'skin.grain skin.freckled brush.oil brush.knife brush.dry brush.dots living.fur ' +
+  'print.halftone brush.charcoal paper.newsprint';
 const coloured =
   'paper.kraft paper.aged paper.foxed paper.burnt paper.written cloth.hessian masonry.flaking masonry.brick metal.rust metal.patina cracks.craquelure ' +
-  'cracks.mud air.stray air.clouds air.lights brush.marbled living.leaves';
+  'cracks.mud air.stray air.clouds air.lights brush.marbled living.leaves ' +
+  'metal.gold-leaf metal.corrugated masonry.sand wood.bark skin.leather air.ice paper.vellum';
 const list = (ids: string) => ids.split(' ');
 
 it('every material is in one of the three groups', () => {

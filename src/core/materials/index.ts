@@ -53,6 +53,19 @@ import stone from './generators/stone';
 import stray from './generators/stray';
 import streaks from './generators/streaks';
 import twill from './generators/twill';
+import chalk from './generators/chalk';
+import corrugated from './generators/corrugated';
+import goldLeaf from './generators/gold-leaf';
+import halftone from './generators/halftone';
+import newsprint from './generators/newsprint';
+import photocopy from './generators/photocopy';
+import sand from './generators/sand';
+import vellum from './generators/vellum';
+import bark from './generators/bark';
+import charcoal from './generators/charcoal';
+import ice from './generators/ice';
+import leather from './generators/leather';
+import wetPlate from './generators/wet-plate';
 import wash from './generators/wash';
 import weatheredWood from './generators/weathered-wood';
 import worn from './generators/worn';
@@ -67,6 +80,8 @@ export const materials: readonly Material[] = [
   agedPaper,
   foxed,
   rag,
+  newsprint,
+  vellum,
   crumpled,
   burnt,
   written,
@@ -84,11 +99,15 @@ export const materials: readonly Material[] = [
   flaking,
   brick,
   tile,
+  sand,
   weatheredWood,
   driftwood,
+  bark,
   brushed,
   rust,
   patina,
+  corrugated,
+  goldLeaf,
   craquelure,
   mud,
   glaze,
@@ -98,17 +117,24 @@ export const materials: readonly Material[] = [
   splatter,
   fingerprints,
   waterMarks,
+  halftone,
+  photocopy,
+  chalk,
+  wetPlate,
   skin,
   skinMade,
   freckled,
+  leather,
   stray,
   haze,
   clouds,
   rain,
+  ice,
   lights,
   oil,
   knife,
   dryBrush,
+  charcoal,
   wash,
   marbled,
   dots,

@@ -29,6 +29,8 @@ export function useLanding(): void {
     let timers: ReturnType<typeof setTimeout>[] = [];
     const settle = () => {
       if (document.activeElement && document.activeElement !== document.body) return;
+      // A field that is still there has given the focus away itself: so that keys work on the picture.
+      if (recent.length > 0 && isUsable(recent[0])) return;
       const target = landing(recent);
       if (!target) return;
       if (target.tabIndex < 0) target.setAttribute('tabindex', '-1');
