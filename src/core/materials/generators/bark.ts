@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { colourStrength, greyGrain, onlyGrooves, raised, size } from '../first';
 import { defineMaterial } from '../material';
-import { lines } from './skin';
+import { creases } from '../nets';
 
 export default defineMaterial({
   id: 'wood.bark',
@@ -27,27 +27,13 @@ export default defineMaterial({
         .scale(across)
         .add(sheet.noise(22, { octaves: 4, gain: 0.7 }).once, across * 0.12);
     const [warpX, warpY] = [bend(0.035), bend(0.02)];
-    const cells = lines(sheet, plates, 0, 2.6, warpX, warpY);
-    const between = cells.second.copy().add(cells.first, -1);
-    sheet.release(cells.first, cells.second, cells.third);
-    const small = lines(sheet, plates * 4, 0.2, 2, warpX, warpY);
-    const scale = small.second.copy().add(small.first, -1);
-    sheet.release(small.first, small.second, small.third, warpX, warpY);
-    const furrow = between
-      .copy()
-      .scale(1 / 0.2)
-      .power(1.3)
-      .exp(-1);
-    const plate = between.step(0.02, 0.42);
-    const flake = scale
-      .copy()
-      .step(0.02, 0.16)
-      .times(sheet.noise(6, { octaves: 4 }).scale(0.35, 0.7).clamp(0, 1.3).once);
-    const lip = scale
-      .scale(1 / 0.08)
-      .power(1.2)
-      .exp(-1)
-      .times(plate);
+    const large = creases(sheet, { cells: plates, angle: 0, stretch: 2.6, width: 0.2, sharp: 1.3 }, warpX, warpY);
+    const small = creases(sheet, { cells: plates * 4, angle: 0.2, stretch: 2, width: 0.08, sharp: 1.2 }, warpX, warpY);
+    sheet.release(large.dome, small.dome, warpX, warpY);
+    const furrow = large.line;
+    const plate = large.border.step(0.02, 0.42);
+    const flake = small.border.step(0.02, 0.16).times(sheet.noise(6, { octaves: 4 }).scale(0.35, 0.7).clamp(0, 1.3).once);
+    const lip = small.line.times(plate);
     const fibre = sheet.white(0.012, 0.0011).add(sheet.white(0.012, 0.003).once, -0.6);
     const rough = sheet.noise(28, { octaves: 6, gain: 0.8 });
     const height = plate

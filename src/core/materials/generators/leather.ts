@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { colourStrength, follow, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
-import { lines } from './skin';
+import { creases } from '../nets';
 
 export default defineMaterial({
   id: 'skin.leather',
@@ -27,23 +27,10 @@ export default defineMaterial({
         .scale(0.03)
         .add(sheet.noise(24, { octaves: 3 }).once, gain);
     const [warpX, warpY] = [bend(0.0016), bend(0.0016)];
-    const cells = lines(sheet, Math.round(88 * grain), 0.5, 1.2, warpX, warpY);
-    const furrow = cells.second
-      .copy()
-      .add(cells.first, -1)
-      .scale(1 / 0.22)
-      .power(1.2)
-      .exp(-1);
-    const dome = cells.first.copy().times(cells.first).scale(-1, 1).clamp();
-    sheet.release(cells.first, cells.second, cells.third);
-    const large = lines(sheet, Math.round(15 * grain), 0.9, 1.7, warpX, warpY);
-    const fold = large.second
-      .copy()
-      .add(large.first, -1)
-      .scale(1 / 0.085)
-      .power(1.1)
-      .exp(-1);
-    sheet.release(large.first, large.second, large.third, warpX, warpY);
+    const small = creases(sheet, { cells: Math.round(88 * grain), angle: 0.5, stretch: 1.2, width: 0.22, sharp: 1.2 }, warpX, warpY);
+    const large = creases(sheet, { cells: Math.round(15 * grain), angle: 0.9, stretch: 1.7, width: 0.085, sharp: 1.1 }, warpX, warpY);
+    const [furrow, dome, fold] = [small.line, small.dome, large.line];
+    sheet.release(small.border, large.border, large.dome, warpX, warpY);
     const dry = sheet.noise(2.4, { octaves: 6, gain: 0.64 });
     const open = dry
       .copy()

@@ -3,7 +3,7 @@ import { slider, share } from '../../schema';
 import { awayFromEnds, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Field } from '../field';
-import { lines } from './skin';
+import { lines } from '../nets';
 
 /** Lengths are given in pixels of a sheet of this side. */
 const SHEET = 2000;

@@ -3,8 +3,7 @@ import { slider } from '../../schema';
 import type { Field } from '../field';
 import { awayFromEnds, detail, follow, greyGrain, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
-import { turnedLattice } from '../lattice';
-import { type Sheet } from '../sheet';
+import { lines } from '../nets';
 
 export default defineMaterial({
   id: 'skin.grain',
@@ -93,34 +92,3 @@ export default defineMaterial({
     };
   },
 });
-
-/** Worley distances on a turned, stretched, periodic lattice: first, second, and third less first. */
-export function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: Field, warpY: Field) {
-  const first = sheet.plane();
-  const second = sheet.plane();
-  const third = sheet.plane();
-  const lattice = turnedLattice(n, angle);
-  const { machine, width, height } = sheet;
-  const cache = new Float32Array(42);
-  sheet.table(cache, (at) =>
-    machine.kernels.worley({
-      f1: first.ptr,
-      f2: second.ptr,
-      f3: third.ptr,
-      w: width,
-      h: height,
-      step: sheet.pixel,
-      a: lattice.a,
-      b: lattice.b,
-      n: lattice.n,
-      t: lattice.t,
-      sx: stretch,
-      seed: sheet.seed + n,
-      wx: warpX.ptr,
-      wy: warpY.ptr,
-      cache: at,
-    }),
-  );
-  third.add(first, -1);
-  return { first, second, third };
-}
