@@ -13,7 +13,7 @@ const QUICK_SIDE = 256;
 const SIDES = [2048, 1024, 512, 256];
 
 type MaterialNeed = Need & { need: 'material' };
-/** How a drawing sees it. */
+/** The drawing that a material is loaded for. */
 interface Seen {
   frame: Size;
   scale: number;
@@ -47,7 +47,7 @@ export class MaterialLoader {
     return { key: materialKey(chosen), resource: { kind: 'picture', picture, nominal, held } };
   }
 
-  /** Whether another drawing is making it. Not told of one whose size hangs on faces. */
+  /** Whether another drawing is making it. Materials that are scaled to faces are not checked. */
   isComing(need: MaterialNeed, around: Seen): boolean {
     const { side, order } = this.orders(need, around);
     return this.library.isComing(materialKey(order(side)));

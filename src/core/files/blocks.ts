@@ -37,7 +37,7 @@ function* webpChunks(b: Uint8Array): Iterable<Block> {
   }
 }
 
-/** The parts of a file of one of these kinds, by its first bytes; none of another. Nothing outside the file is read, whatever its lengths say. */
+/** The parts of a JPEG, PNG or WebP file; empty for other files. Nothing outside the file is read, even where its lengths are wrong. */
 export function blocksOf(b: Uint8Array): Iterable<Block> {
   if (b[0] === 0xff && b[1] === 0xd8) return jpegSegments(b);
   if (b[0] === 0x89 && ascii(b, 1, 3) === 'PNG') return pngChunks(b);

@@ -2,8 +2,8 @@ import { ascii, viewOf } from './blocks';
 import { joined, letters } from './joined';
 import { isTiff } from './tiffHeader';
 
-// Capture data in TIFF files. There it is no block of its own: what describes the photo stands among the tags of the picture, and the rest in directories
-// of their own (Exif 3.0, CIPA DC-008, 4.6.3; TIFF Revision 6.0, section 2).
+// Capture data in TIFF files. It is not one block there: tags that describe the photo are among those of the picture, and the rest is in directories
+// of its own (Exif 3.0, CIPA DC-008, 4.6.3; TIFF Revision 6.0, section 2).
 
 /** A tag with its values, in little-endian order. */
 interface Entry {
@@ -18,13 +18,13 @@ interface Capture {
   gps: Entry[];
 }
 
-/** Bytes of a value by its type, and of the numbers in it, whose order is turned. */
+/** Bytes of a value by its type, and of each number in it: the unit whose bytes are swapped. */
 const BYTES: Record<number, number> = { 1: 1, 2: 1, 3: 2, 4: 4, 5: 8, 6: 1, 7: 1, 8: 2, 9: 4, 10: 8, 11: 4, 12: 8 };
 const NUMBER: Record<number, number> = { ...BYTES, 5: 4, 10: 4 };
 const [EXIF, GPS] = [0x8769, 0x8825];
 /** What describes a photo: its text, camera, software, time, artist and copyright. */
 const DESCRIBES = [270, 271, 272, 305, 306, 315, 33432];
-/** What holds places in the file that it came from: a maker's own notes, and further directories. */
+/** Tags that hold offsets into the file they came from, and so cannot be moved: maker's notes and further directories. */
 const BOUND = [37500, 40965];
 /** Most bytes of one value, and tags of a directory. */
 const LARGEST = 1 << 16;

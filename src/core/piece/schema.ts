@@ -12,7 +12,7 @@ import { treatments } from '../treatments';
 type Variants = [z.ZodObject, ...z.ZodObject[]];
 const variants = (list: readonly { schema: z.ZodObject }[]) => list.map((entry) => entry.schema.strict()) as unknown as Variants;
 
-/** Groups may lie in groups, this deep. */
+/** How deep groups can be nested. */
 export const DEEPEST = 4;
 const others = sources.filter(({ kind }) => kind !== 'group');
 /** A source; a group's coats are what `inner` says, and without that there are no groups. */
@@ -64,7 +64,7 @@ export const strengthField = share('Strength', 1, { help: 'How much of the coat 
 const coatFields = {
   name: z.string().max(200).optional(),
   visible: z.boolean().default(true),
-  /** Nothing but whether it is shown may be changed by hand. */
+  /** When true, only whether the coat is shown can be changed by hand. */
   locked: z.boolean().optional(),
   lay: laySchema.strict().default(() => laySchema.parse({})),
   treatments: z.array(treatmentSchema).max(50).default([]),

@@ -71,7 +71,7 @@ export const moveOutOfGroup =
     return level && around ? addCoat(level.coats[level.at], around.id)(removeCoat(id)(piece)) : piece;
   };
 
-/** Of some coats, those that lie in no other of them: what is done to a group is done to all in it. */
+/** Those of some coats that are not inside another of them: what is done to a group applies to all of its coats. */
 export const outermost = (piece: Pick<Piece, 'coats'>, ids: readonly string[]): string[] =>
   everyCoat(piece.coats)
     .map(({ id }) => id)

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 
 /** How many elements are remembered that had the focus. */
 const REMEMBERED = 12;
-/** When it is looked whether the focus was lost, in ms after a control was used: screens come at once, dialogs a little later. */
+/** When to check for lost focus, in ms after a control was used: screens open at once, dialogs a little later. */
 const LOOKS = [60, 300, 1000, 2500];
 
 const isSeen = (element: HTMLElement) => element.isConnected && element.offsetParent !== null && !element.closest('[inert]');
@@ -20,8 +20,8 @@ function landing(recent: readonly HTMLElement[]): HTMLElement | undefined {
 }
 
 /**
- * Keeps the focus for keyboards and screen readers: a control that leaves the page takes it along, and whoever goes on from there would begin at the top of
- * the page. Fingers and mice are left alone.
+ * Keeps the focus for keyboards and screen readers. When a focused control is removed, the browser drops the focus, and the next Tab would begin at the top
+ * of the page. Touch and mouse are left alone.
  */
 export function useLanding(): void {
   useEffect(() => {
@@ -29,7 +29,7 @@ export function useLanding(): void {
     let timers: ReturnType<typeof setTimeout>[] = [];
     const settle = () => {
       if (document.activeElement && document.activeElement !== document.body) return;
-      // A field that is still there has given the focus away itself: so that keys work on the picture.
+      // A field that is still there gave the focus up on purpose, so that keys work on the picture.
       if (recent.length > 0 && isUsable(recent[0])) return;
       const target = landing(recent);
       if (!target) return;

@@ -14,7 +14,7 @@ export interface Surroundings {
   below: number;
   /** What masks, tonal limits and steps that look at the backdrop see, where that is not `below`: in an isolated group, what lies under the group. */
   seen?: number;
-  /** Coats on a ground. */
+  /** Adds coats over a ground and returns the node of the result. */
   stack(coats: readonly Coat[], ground: number, seen?: number): number;
   /** The height of the coat's material; what the coat starts from where it has none. Left out where there is no coat. */
   height?(): number;
