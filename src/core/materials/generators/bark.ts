@@ -42,7 +42,7 @@ export default defineMaterial({
       .add(flake, 0.0026 * flakes)
       .add(lip, -0.0012 * flakes)
       .add(fibre, 0.0005)
-      .add(rough, 0.0011)
+      .add(rough, 0.0008)
       .add(sheet.band(0.0008, 0.002).once, 0.0003);
     const green = sheet.noise(2.2, { octaves: 7, gain: 0.7 }).add(plate, 0.5).step(0.5, 2.2).scale(moss);
     const grey = sheet.noise(2.6, { octaves: 5 }).scale(0.3, 0.5).clamp();
@@ -62,7 +62,7 @@ export default defineMaterial({
       b: grey.scale(-8, 16).add(furrow, 1).add(green, 9),
       height,
       elevation: 0.55,
-      contrast: 0.62 * relief,
+      contrast: 0.56 * relief,
       occlusion: { k1: 0.09, k2: 0.06, s2: 0.013, amount: 0.9 },
       shadow: { low: 0.5, reach: 0.014 },
       gain: 1.1,

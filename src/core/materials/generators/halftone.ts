@@ -28,7 +28,7 @@ export default defineMaterial({
   shape: 'square',
   luma: 0.57,
   marks: 'darks',
-  suggest: { blend: 'overlay', strength: 0.6 },
+  suggest: { blend: 'overlay', strength: 0.5 },
   first: [onlyStains(0.2, [0.85, 0.8, 0.75], '#1c1a1a', 0.9), amount(0, [0.95, 0.8, 0.65]), colourFirst, grain, size],
   help: 'Dots of a printing screen on uncoated paper: ink that spread a little, missed here and filled in there.',
   params: z.object({
