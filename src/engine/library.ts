@@ -63,7 +63,7 @@ export class Library {
     this.held = new MemoryCache(pool.heap, { maxBytes: budget, least: LEAST });
   }
 
-  /** Whether it is being made or loaded. */
+  /** True while the picture with this key is being made or loaded. */
   isComing(key: string): boolean {
     return this.coming.has(key);
   }

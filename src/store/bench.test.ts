@@ -1,5 +1,5 @@
 import { coatName } from '../core/piece/naming';
-import { pieceSchema } from '../core/piece/schema';
+import { testPiece } from '@/testing/piece';
 import { shownPiece, useBench } from './bench';
 import { strokeSentence } from './brush';
 import { setLay } from '../core/piece/edits';
@@ -8,14 +8,7 @@ import { flush } from './saving';
 import { openPiece } from './session';
 
 const state = () => useBench.getState();
-const piece = pieceSchema.parse({
-  dermatex: 1,
-  id: 'p1',
-  name: 'One',
-  created: 1,
-  changed: 1,
-  photo: { key: 'k', name: 'k', width: 10, height: 10 },
-});
+const piece = testPiece();
 
 beforeEach(async () => {
   await flush();

@@ -149,11 +149,12 @@ export const useBench = create<BenchState>((set, get) => ({
     set({ chosen: coat.id, facet: suited(get().facet, coat.id) });
   },
   duplicate(id) {
-    const copy = newId();
-    let asked = false;
-    const ids = () => (asked ? newId() : ((asked = true), copy));
-    get().change(words.bench.duplicateTheCoat, stacking.duplicateCoat(id, ids));
-    if (findCoat(get().piece ?? { coats: [] }, copy)) set({ chosen: copy });
+    const { piece } = get();
+    get().change(words.bench.duplicateTheCoat, stacking.duplicateCoat(id, newId));
+    const now = get().piece;
+    const level = now && now !== piece ? levelOf(now.coats, id) : null;
+    // The copy is directly above.
+    if (level) set({ chosen: level.coats[level.at + 1].id });
   },
   remove(id) {
     const { piece, chosen } = get();

@@ -1,6 +1,6 @@
 import { changeCoat, newCoat } from '../core/piece/edits';
 import { addCoat } from '../core/piece/stacking';
-import { pieceSchema } from '../core/piece/schema';
+import { testPiece } from '@/testing/piece';
 import { shownPiece, useBench } from './bench';
 import { controlEdit, HeldEdit, panelEdit, stepOf, setVisible } from './editing';
 import * as records from './records';
@@ -10,14 +10,7 @@ import { openPiece } from './session';
 const state = () => useBench.getState();
 const strength = () => ({ shown: shownPiece(state())?.coats[0].strength, kept: state().piece?.coats[0].strength });
 const to = (v: unknown) => changeCoat('a', () => ({ strength: v as number }));
-const empty = pieceSchema.parse({
-  dermatex: 1,
-  id: 'p1',
-  name: 'One',
-  created: 1,
-  changed: 1,
-  photo: { key: 'k', name: 'k', width: 10, height: 10 },
-});
+const empty = testPiece();
 
 beforeEach(async () => {
   await flush();

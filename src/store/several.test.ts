@@ -1,6 +1,7 @@
 import { changeCoat, setLay } from '../core/piece/edits';
 import { findCoat, innerCoats } from '../core/piece/groups';
 import { pieceSchema, type Coat } from '../core/piece/schema';
+import { testPiece } from '@/testing/piece';
 import { setReady } from '../core/piece/rebase';
 import { readySchema } from '../core/ready/schema';
 import { useBench } from './bench';
@@ -15,15 +16,7 @@ import { duplicateSeveral, groupSeveral, lockSeveral, removeSeveral, setLocked, 
 const state = () => useBench.getState();
 const coats = () => state().piece?.coats ?? [];
 const find = (id: string) => findCoat({ coats: coats() }, id) as Coat;
-const piece = pieceSchema.parse({
-  dermatex: 1,
-  id: 'p1',
-  name: 'One',
-  created: 1,
-  changed: 1,
-  photo: { key: 'k', name: 'k', width: 10, height: 10 },
-  coats: ['a', 'b', 'c'].map((id) => ({ id, source: { kind: 'colour', colour: '#808080' } })),
-});
+const piece = testPiece({ coats: ['a', 'b', 'c'].map((id) => ({ id, source: { kind: 'colour', colour: '#808080' } })) });
 const paper = { kind: 'material', id: 'paper.cold-press', seed: 1, params: {} };
 const said = () => useNotices.getState().list.map(({ text }) => text);
 const choose = (...ids: string[]) => {

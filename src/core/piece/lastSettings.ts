@@ -45,7 +45,7 @@ export function settingsOf(coat: Coat): MaterialSettings | null {
   return JSON.stringify(own) === JSON.stringify(begun(coat)) ? null : own;
 }
 
-/** Sets a coat's material as it was set before. */
+/** Applies kept settings to a coat. */
 export const applySettings = (id: string, { params, lay, ...look }: MaterialSettings): Edit =>
   changeCoat(id, (coat) => ({
     ...look,

@@ -1,5 +1,6 @@
 import { drawPiece, type TestDrawing } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
+import { testGradient } from '@/testing/piece';
 import { coatSchema, type Coat } from '../piece/schema';
 
 const bench = testBench(64);
@@ -10,17 +11,10 @@ const draw = (coats: Coat[], change: Partial<TestDrawing> = {}): Uint8Array => d
 const coat = (id: string, more: object): Coat =>
   coatSchema.parse({
     id,
-    source: {
-      kind: 'gradient',
-      stops: [
-        { at: 0, colour: '#f2331a', alpha: 0.2 },
-        { at: 1, colour: '#0a4080', alpha: 0.9 },
-      ],
-      x1: 0,
-      y1: 0.1,
-      x2: 1,
-      y2: 0.9,
-    },
+    source: testGradient([
+      { at: 0, colour: '#f2331a', alpha: 0.2 },
+      { at: 1, colour: '#0a4080', alpha: 0.9 },
+    ]),
     guards: 0,
     ...more,
   });

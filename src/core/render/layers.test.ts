@@ -1,5 +1,6 @@
 import { drawPiece } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
+import { testGradient } from '@/testing/piece';
 import { blendNames, type BlendName } from '../blend';
 import { operatorOf } from '../files/openRaster';
 import { coatSchema, type Coat } from '../piece/schema';
@@ -12,18 +13,11 @@ const named = blendNames.filter((mode) => operatorOf(mode) !== undefined);
 const coat = (id: string, more: object): Coat =>
   coatSchema.parse({
     id,
-    source: {
-      kind: 'gradient',
-      stops: [
-        { at: 0, colour: '#f2331a', alpha: 0.2 },
-        { at: 0.5, colour: '#30c0e0', alpha: 1 },
-        { at: 1, colour: '#0a0840', alpha: 0.7 },
-      ],
-      x1: 0,
-      y1: 0.1,
-      x2: 1,
-      y2: 0.9,
-    },
+    source: testGradient([
+      { at: 0, colour: '#f2331a', alpha: 0.2 },
+      { at: 0.5, colour: '#30c0e0', alpha: 1 },
+      { at: 1, colour: '#0a0840', alpha: 0.7 },
+    ]),
     strength: 0.8,
     limits: [0.05, 0.2, 0.8, 1],
     mask: { start: 'all', parts: [{ kind: 'ellipse', op: 'subtract', cx: 0.3, cy: 0.4, rx: 0.3, ry: 0.4, feather: 0.6 }] },

@@ -54,7 +54,7 @@ function entryOf(coat: Coat, guards: Layered['guards']): PieceEntry {
   }
   if (isLayer(coat, guards))
     return { coat, view: { kind: 'layer', coat: coat.id }, mode: coat.blend, opacity: coat.strength, visible: coat.visible, baked: false };
-  // What a hidden coat would bake is what lies below it.
+  // A hidden coat is not drawn, so its baked layer is the picture below it.
   return { coat, view: { kind: 'upTo', coat: coat.id }, ...whole, visible: coat.visible, baked: true };
 }
 

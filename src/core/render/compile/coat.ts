@@ -56,7 +56,7 @@ function compileStart(builder: GraphBuilder, coat: Coat, treatments: readonly Pa
   return kind.laid && reaches ? builder.add('beyond', { how: 'extend' }, { inputs: { own } }) : own;
 }
 
-/** Adds the coats of a group, on what lies below it or on nothing. */
+/** Adds the coats of a group: over the coats below it, or over a transparent ground when it is isolated. */
 function compileGroup(builder: GraphBuilder, group: Coat, { below, seen = below, stack }: Surroundings): number {
   const coats = innerCoats(group);
   return isIsolated(group) ? stack(coats, builder.add('clear', {}), seen) : stack(coats, below, seen);

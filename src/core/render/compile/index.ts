@@ -163,7 +163,7 @@ class Compiler {
     };
   }
 
-  /** What a coat starts from, with its steps, on grey. A group is shown without what lies below it. */
+  /** What a coat starts from, with its steps, on grey. A group is shown without the picture below it. */
   private alone(coat: Coat): number {
     const own = groupOf(coat) ? { ...coat, source: { ...coat.source, isolated: true } } : coat;
     const around = this.surroundings({ coat, below: this.photo, under: [] });
