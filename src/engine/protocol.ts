@@ -6,7 +6,7 @@ import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { UnchangedOrder } from '../core/measure/unchanged';
-import type { MaterialPart } from '../core/materials/generate';
+import type { MaterialPart } from '../core/materials/material';
 import type { NudgeOrder } from '../core/nudge/field';
 import type { RawPicture } from '../core/materials/fitting/fit';
 import type { Fitting } from '../core/materials/fitting/schema';

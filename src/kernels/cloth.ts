@@ -45,11 +45,10 @@ export function threadTables(offset: usize, width: usize, threads: i32, samples:
  * Threads of the first set run down (indexed by u), of the second across. `tone` receives a value per thread in −1..1.
  */
 export function weave(
-  height: usize, tone: usize, w: i32, h: i32, u: usize, v: usize, warp: i32, weft: i32, samplesDown: i32, samplesAcross: i32,
+  height: usize, tone: usize, total: i32, u: usize, v: usize, warp: i32, weft: i32, samplesDown: i32, samplesAcross: i32,
   offDown: usize, widDown: usize, offAcross: usize, widAcross: usize, meanWidth: f32, bow: f32, gap: f32, twist: f32, seed: i32,
 ): void {
-  const n = w * h;
-  for (let i = 0; i < n; i++) {
+  for (let i = 0; i < total; i++) {
     const at = <usize>i << 2;
     const x = f32.load(u + at);
     const y = f32.load(v + at);

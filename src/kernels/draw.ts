@@ -9,11 +9,17 @@ function fold(i: i32, n: i32): i32 {
   return r < 0 ? r + n : r;
 }
 
-/** Value of a capsule from the origin to (dx, dy) at (px, py) and the three places to its right. */
+/** Least whole k with from + k·n ≥ low. */
 // @ts-ignore: decorator
 @inline
-function capsule4(px: f32, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, va: f32, vb: f32): v128 {
-  const x = f32x4.add(f32x4.splat(px), f32x4(0, 1, 2, 3));
+export function leastTurn(low: i32, from: i32, n: i32): i32 {
+  return <i32>Math.ceil(<f64>(low - from) / <f64>n);
+}
+
+/** Value of a capsule from the origin to (dx, dy) at four places (x, py). */
+// @ts-ignore: decorator
+@inline
+function capsule4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, va: f32, vb: f32): v128 {
   const t = clamp4(f32x4.mul(f32x4.add(f32x4.mul(x, f32x4.splat(dx)), f32x4.splat(py * dy)), f32x4.splat(1 / len2)));
   const ex = f32x4.sub(x, f32x4.mul(t, f32x4.splat(dx)));
   const ey = f32x4.sub(f32x4.splat(py), f32x4.mul(t, f32x4.splat(dy)));
@@ -27,10 +33,11 @@ function capsule4(px: f32, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f3
 }
 
 /**
- * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value) f32 in px; a negative half width starts a new
- * stroke (its absolute value is used). A line under one pixel wide keeps half a pixel and loses value instead.
+ * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value) f32 in px of a sheet; a negative half width starts a new stroke (its
+ * absolute value is used). A line under one pixel wide keeps half a pixel and loses value instead. The plane is w × h pixels whose first is (x0, y0) of
+ * the sheet; with `wrap` the sheet, W × H, is a torus.
  */
-export function drawStrokes(dst: usize, w: i32, h: i32, points: usize, count: i32, wrap: i32): void {
+export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, points: usize, count: i32, wrap: i32): void {
   for (let k = 1; k < count; k++) {
     const q = points + (<usize>k << 4);
     if (f32.load(q + 8) < 0) continue;
@@ -46,51 +53,52 @@ export function drawStrokes(dst: usize, w: i32, h: i32, points: usize, count: i3
     const r = max<f32>(max<f32>(ra, rb), 0.5) + 1;
     const dx = xb - xa;
     const dy = yb - ya;
+    const left = <i32>floor<f32>(min<f32>(xa, xb) - r);
+    const right = <i32>ceil<f32>(max<f32>(xa, xb) + r);
+    const top = <i32>floor<f32>(min<f32>(ya, yb) - r);
+    const bottom = <i32>ceil<f32>(max<f32>(ya, yb) + r);
+    // Turns of the torus after which the stroke lies on the plane.
+    const firstX = wrap ? leastTurn(x0, right, W) : 0;
+    const firstY = wrap ? leastTurn(y0, bottom, H) : 0;
+    if (left + firstX * W >= x0 + w || right + firstX * W < x0) continue;
+    if (top + firstY * H >= y0 + h || bottom + firstY * H < y0) continue;
     const len2 = max<f32>(dx * dx + dy * dy, 1e-6);
-    const x0 = <i32>floor<f32>(min<f32>(xa, xb) - r);
-    const x1 = <i32>ceil<f32>(max<f32>(xa, xb) + r);
-    const y0 = <i32>floor<f32>(min<f32>(ya, yb) - r);
-    const y1 = <i32>ceil<f32>(max<f32>(ya, yb) + r);
     // A row crosses a slanting capsule only where it lies within r of the line.
     const slant: f32 = abs<f32>(dy) > 0.01 ? 1 / dy : 0;
     const reach: f32 = abs<f32>(slant) * r * sqrt<f32>(len2) + 1;
-    for (let j = y0; j <= y1; j++) {
-      if (!wrap && (j < 0 || j >= h)) continue;
-      const row = dst + ((<usize>(wrap ? fold(j, h) : j) * <usize>w) << 2);
-      const py: f32 = <f32>j + 0.5 - ya;
-      let from = x0;
-      let to = x1;
-      if (slant != 0) {
-        const middle: f32 = xa + py * dx * slant;
-        from = max<i32>(from, <i32>floor<f32>(middle - reach));
-        to = min<i32>(to, <i32>ceil<f32>(middle + reach));
-      }
-      if (!wrap) {
-        from = max<i32>(from, 0);
-        to = min<i32>(to, w - 1);
-      }
-      if (from >= 0 && to < w) {
-        for (let i = from; i <= to; i += 4) {
-          const value = capsule4(<f32>i + 0.5 - xa, py, dx, dy, len2, ra, rb, va, vb);
-          const at = row + (<usize>i << 2);
-          putSome(at, f32x4.pmax(v128.load(at), value), to + 1 - i);
+    for (let turnY = firstY * H; top + turnY < y0 + h; turnY += H) {
+      for (let j = max<i32>(top, y0 - turnY), end = min<i32>(bottom, y0 + h - 1 - turnY); j <= end; j++) {
+        const row = dst + ((<usize>(j + turnY - y0) * <usize>w) << 2);
+        const py: f32 = <f32>j + 0.5 - ya;
+        let from = left;
+        let to = right;
+        if (slant != 0) {
+          const middle: f32 = xa + py * dx * slant;
+          from = max<i32>(from, <i32>floor<f32>(middle - reach));
+          to = min<i32>(to, <i32>ceil<f32>(middle + reach));
         }
-        continue;
+        for (let turnX = firstX * W; from + turnX < x0 + w; turnX += W) {
+          const last = min<i32>(to, x0 + w - 1 - turnX);
+          for (let i = max<i32>(from, x0 - turnX); i <= last; i += 4) {
+            const x = f32x4.sub(f32x4.add(f32x4.splat(<f32>i), f32x4(0.5, 1.5, 2.5, 3.5)), f32x4.splat(xa));
+            const at = row + (<usize>(i + turnX - x0) << 2);
+            putSome(at, f32x4.pmax(v128.load(at), capsule4(x, py, dx, dy, len2, ra, rb, va, vb)), last + 1 - i);
+          }
+          if (!wrap) break;
+        }
       }
-      for (let i = from; i <= to; i++) {
-        const value = f32x4.extract_lane(capsule4(<f32>i + 0.5 - xa, py, dx, dy, len2, ra, rb, va, vb), 0);
-        const at = row + (<usize>fold(i, w) << 2);
-        if (value > f32.load(at)) f32.store(at, value);
-      }
+      if (!wrap) break;
     }
   }
 }
 
 /**
- * Spots into a plane, combined by maximum. `spots` holds (x, y, r, elongation, angle cos, angle sin, lobes, value) f32 in px; `rim` is
- * the softness of the edge in parts of r (at least one pixel).
+ * Spots into a plane, combined by maximum. `spots` holds (x, y, r, elongation, angle cos, angle sin, lobes, value) f32 in px of a sheet; `rim` is the softness
+ * of the edge in parts of r (at least one pixel). Plane, sheet and torus as in `drawStrokes`.
  */
-export function drawSpots(dst: usize, w: i32, h: i32, spots: usize, count: i32, rim: f32, seed: i32, wrap: i32): void {
+export function drawSpots(
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, spots: usize, count: i32, rim: f32, seed: i32, wrap: i32,
+): void {
   for (let k = 0; k < count; k++) {
     const s = spots + (<usize>k << 5);
     const x = f32.load(s);
@@ -104,42 +112,76 @@ export function drawSpots(dst: usize, w: i32, h: i32, spots: usize, count: i32, 
     // A spot under a pixel keeps a pixel's size and loses value by area.
     const value = f32.load(s + 28) * min<f32>(1, (real / r) * (real / r));
     const reach = r * long * (1 + lob * 0.4) + 2;
-    const x0 = <i32>floor<f32>(x - reach);
-    const x1 = <i32>ceil<f32>(x + reach);
-    const y0 = <i32>floor<f32>(y - reach);
-    const y1 = <i32>ceil<f32>(y + reach);
-    for (let j = y0; j <= y1; j++) {
-      if (!wrap && (j < 0 || j >= h)) continue;
-      const row = dst + ((<usize>(wrap ? fold(j, h) : j) * <usize>w) << 2);
-      for (let i = x0; i <= x1; i++) {
-        if (!wrap && (i < 0 || i >= w)) continue;
-        const dx: f32 = <f32>i + 0.5 - x;
-        const dy: f32 = <f32>j + 0.5 - y;
-        const u = (dx * cos + dy * sin) / long;
-        const v = dy * cos - dx * sin;
-        const d = sqrt<f32>(u * u + v * v);
-        if (d > r * (1 + lob * 0.4) + 1.5) continue;
-        let edge = r;
-        if (lob > 0) {
-          const nu = u / max<f32>(d, 1e-4);
-          const nv = v / max<f32>(d, 1e-4);
-          const wob = noiseAt(nu * 0.9 + <f32>k * 7.31, nv * 0.9, seed) + 0.5 * noiseAt(nu * 2.1 + <f32>k * 3.77, nv * 2.1, seed + 1);
-          edge = r * max<f32>(0.35, 1 + lob * 0.42 * wob);
+    const left = <i32>floor<f32>(x - reach);
+    const right = <i32>ceil<f32>(x + reach);
+    const top = <i32>floor<f32>(y - reach);
+    const bottom = <i32>ceil<f32>(y + reach);
+    const firstX = wrap ? leastTurn(x0, right, W) : 0;
+    const firstY = wrap ? leastTurn(y0, bottom, H) : 0;
+    for (let turnY = firstY * H; top + turnY < y0 + h; turnY += H) {
+      for (let j = max<i32>(top, y0 - turnY), end = min<i32>(bottom, y0 + h - 1 - turnY); j <= end; j++) {
+        const row = dst + ((<usize>(j + turnY - y0) * <usize>w) << 2);
+        for (let turnX = firstX * W; left + turnX < x0 + w; turnX += W) {
+          for (let i = max<i32>(left, x0 - turnX), last = min<i32>(right, x0 + w - 1 - turnX); i <= last; i++) {
+            const dx: f32 = <f32>i + 0.5 - x;
+            const dy: f32 = <f32>j + 0.5 - y;
+            const u = (dx * cos + dy * sin) / long;
+            const v = dy * cos - dx * sin;
+            const d = sqrt<f32>(u * u + v * v);
+            if (d > r * (1 + lob * 0.4) + 1.5) continue;
+            let edge = r;
+            if (lob > 0) {
+              const nu = u / max<f32>(d, 1e-4);
+              const nv = v / max<f32>(d, 1e-4);
+              const wob = noiseAt(nu * 0.9 + <f32>k * 7.31, nv * 0.9, seed) + 0.5 * noiseAt(nu * 2.1 + <f32>k * 3.77, nv * 2.1, seed + 1);
+              edge = r * max<f32>(0.35, 1 + lob * 0.42 * wob);
+            }
+            const soft = max<f32>(1, r * rim);
+            const cover: f32 = <f32>1 - smooth1(edge - soft * 0.5, edge + soft * 0.5, d);
+            if (cover <= 0) continue;
+            const at = row + (<usize>(i + turnX - x0) << 2);
+            if (value * cover > f32.load(at)) f32.store(at, value * cover);
+          }
+          if (!wrap) break;
         }
-        const soft = max<f32>(1, r * rim);
-        const cover: f32 = <f32>1 - smooth1(edge - soft * 0.5, edge + soft * 0.5, d);
-        if (cover <= 0) continue;
-        const at = row + (<usize>(wrap ? fold(i, w) : i) << 2);
-        if (value * cover > f32.load(at)) f32.store(at, value * cover);
       }
+      if (!wrap) break;
     }
   }
 }
 
-/** Distance in px from each pixel to the nearest pixel of `src` over `level`, by two chamfer sweeps (3-4 weights), capped at `cap`. */
-export function distance(src: usize, dst: usize, w: i32, h: i32, level: f32, cap: f32, wrap: i32): void {
-  const n = w * h;
-  for (let i = 0; i < n; i++) f32.store(dst + (<usize>i << 2), f32.load(src + (<usize>i << 2)) > level ? 0 : cap);
+/** How far from a pixel of `value`, at or under `level`, towards a neighbour the level lies, in px; `cap` when the neighbour is not over it either. */
+// @ts-ignore: decorator
+@inline
+function crossing(value: f32, neighbour: f32, level: f32, cap: f32): f32 {
+  return neighbour > level ? (level - value) / (neighbour - value) : cap;
+}
+
+/**
+ * Distance in px from each pixel to where `src` is over `level`, by two chamfer sweeps (3-4 weights), capped at `cap`: to the nearest pixel that is, or with
+ * `between` to where the level lies between two pixels, which depends less on their size.
+ */
+export function distance(src: usize, dst: usize, w: i32, h: i32, level: f32, cap: f32, wrap: i32, between: i32): void {
+  for (let j = 0; j < h; j++) {
+    const up = src + ((<usize>((wrap ? (j + h - 1) % h : max<i32>(0, j - 1)) * w)) << 2);
+    const down = src + ((<usize>((wrap ? (j + 1) % h : min<i32>(h - 1, j + 1)) * w)) << 2);
+    const row = src + ((<usize>(j * w)) << 2);
+    for (let i = 0; i < w; i++) {
+      const at = <usize>i << 2;
+      const value = f32.load(row + at);
+      let best: f32 = cap;
+      if (value > level) best = 0;
+      else if (between) {
+        const l = <usize>(wrap ? (i + w - 1) % w : max<i32>(0, i - 1)) << 2;
+        const r = <usize>(wrap ? (i + 1) % w : min<i32>(w - 1, i + 1)) << 2;
+        best = min<f32>(best, crossing(value, f32.load(row + l), level, cap));
+        best = min<f32>(best, crossing(value, f32.load(row + r), level, cap));
+        best = min<f32>(best, crossing(value, f32.load(up + at), level, cap));
+        best = min<f32>(best, crossing(value, f32.load(down + at), level, cap));
+      }
+      f32.store(dst + ((<usize>(j * w + i)) << 2), best);
+    }
+  }
   // With wrap, a second round carries distances across the border.
   for (let round = 0, rounds = wrap ? 2 : 1; round < rounds; round++) {
     for (let j = 0; j < h; j++) {

@@ -171,13 +171,24 @@ export function light(height: usize, dst: usize, w: i32, h: i32, size: f32, lx: 
     const down = height + ((<usize>((wrap ? (j + 1) % h : min<i32>(h - 1, j + 1)) * w)) << 2);
     const row = height + ((<usize>j * <usize>w) << 2);
     const out = dst + ((<usize>j * <usize>w) << 2);
-    for (let i = 0; i < w; i++) {
+    for (let i = 0; i < w; ) {
+      if (i > 0 && i + 4 < w) {
+        const p = <usize>i << 2;
+        const dx = f32x4.mul(f32x4.sub(v128.load(row + p + 4), v128.load(row + p - 4)), f32x4.splat(k));
+        const dy = f32x4.mul(f32x4.sub(v128.load(down + p), v128.load(up + p)), f32x4.splat(k));
+        const d = f32x4.sub(f32x4.sub(f32x4.splat(lz), f32x4.mul(dx, f32x4.splat(lx))), f32x4.mul(dy, f32x4.splat(ly)));
+        const length = f32x4.sqrt(f32x4.add(f32x4.add(f32x4.splat(1), f32x4.mul(dx, dx)), f32x4.mul(dy, dy)));
+        v128.store(out + p, f32x4.pmax(f32x4.splat(0), f32x4.div(f32x4.div(d, length), f32x4.splat(lz))));
+        i += 4;
+        continue;
+      }
       const l = wrap ? (i + w - 1) % w : max<i32>(0, i - 1);
       const r = wrap ? (i + 1) % w : min<i32>(w - 1, i + 1);
       const dx = (f32.load(row + (<usize>r << 2)) - f32.load(row + (<usize>l << 2))) * k;
       const dy = (f32.load(down + (<usize>i << 2)) - f32.load(up + (<usize>i << 2))) * k;
       const d = (lz - dx * lx - dy * ly) / sqrt<f32>(1 + dx * dx + dy * dy);
       f32.store(out + (<usize>i << 2), max<f32>(0, d / lz));
+      i++;
     }
   }
 }
@@ -242,10 +253,11 @@ function level(v: v128, extra: v128): v128 {
 
 /**
  * Last step of every material: Lab (D65 white) to linear sRGB, times light (1 + (lit − 1)·c)·(1 − m + m·ao)·gain, encoded, a little
- * scanner noise, RGBA8 with dither. When `emit` is set, L, a, b already hold encoded red, green and blue.
+ * scanner noise, RGBA8 with dither. When `emit` is set, L, a, b already hold encoded red, green and blue. `first` is the number of the first pixel in
+ * its sheet, to which noise and dither belong.
  */
 export function develop(
-  L: usize, A: usize, B: usize, lit: usize, ao: usize, c: f32, m: f32, gain: f32, noise: f32, seed: i32, emit: i32, dst: usize, count: i32,
+  L: usize, A: usize, B: usize, lit: usize, ao: usize, c: f32, m: f32, gain: f32, noise: f32, seed: i32, emit: i32, dst: usize, count: i32, first: i32,
 ): void {
   const k16 = f32x4.splat(16.0 / 116.0);
   const delta = f32x4.splat(6.0 / 29.0);
@@ -273,7 +285,7 @@ export function develop(
       g = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(-0.969266)), f32x4.mul(y, f32x4.splat(1.8760108))), f32x4.mul(z, f32x4.splat(0.041556)))));
       b = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(0.0556434)), f32x4.mul(y, f32x4.splat(-0.2040259))), f32x4.mul(z, f32x4.splat(1.0572252)))));
     }
-    const at4 = i32x4.add(i32x4.splat(i), i32x4(0, 1, 2, 3));
+    const at4 = i32x4.add(i32x4.splat(first + i), i32x4(0, 1, 2, 3));
     const grain = f32x4.mul(triangle(at4, seed), f32x4.splat(noise * <f32>(255.0 / 65535.0)));
     const dither = f32x4.mul(triangle(at4, seed ^ 0x3779fb9), f32x4.splat(<f32>(0.5 / 65535.0)));
     const extra = f32x4.add(f32x4.add(grain, dither), f32x4.splat(0.5));

@@ -13,11 +13,10 @@ function fold(i: i32, n: i32): i32 {
  * shifted by `bond` bricks; with `headers` it holds twice as many, of half the length.
  */
 export function bricks(
-  inside: usize, id: usize, px: usize, py: usize, w: i32, h: i32, u: usize, v: usize, rows: i32, perRow: i32,
+  inside: usize, id: usize, px: usize, py: usize, total: i32, u: usize, v: usize, rows: i32, perRow: i32,
   rowHeight: f32, stretcher: f32, joint: f32, table: usize, bond: f32, headers: i32,
 ): void {
-  const n = w * h;
-  for (let i = 0; i < n; i++) {
+  for (let i = 0; i < total; i++) {
     const at = <usize>i << 2;
     const x = f32.load(u + at);
     const y = f32.load(v + at);

@@ -129,10 +129,13 @@ function read(src: usize, w: i32, h: i32, deep: i32, x: f64, y: f64): v128 {
 
 /** Emboss (feConvolveMatrix of −gain and gain at either end of an offset): ½ + gain·(v(p − d/2) − v(p + d/2)), bilinear; edges wrap or extend. */
 export function emboss(src: usize, dst: usize, w: i32, h: i32, dx: f32, dy: f32, gain: f32, wrap: i32): void {
+  // Both places lie at the same part of a pixel everywhere.
+  const back = floor<f32>(-0.5 * dx), on = floor<f32>(0.5 * dx);
+  const up = floor<f32>(-0.5 * dy), down = floor<f32>(0.5 * dy);
   for (let j = 0; j < h; j++)
     for (let i = 0; i < w; i++) {
-      const before = linear(src, w, h, <f32>i - 0.5 * dx, <f32>j - 0.5 * dy, wrap);
-      const after = linear(src, w, h, <f32>i + 0.5 * dx, <f32>j + 0.5 * dy, wrap);
+      const before = linear(src, w, h, i + <i32>back, j + <i32>up, -0.5 * dx - back, -0.5 * dy - up, wrap);
+      const after = linear(src, w, h, i + <i32>on, j + <i32>down, 0.5 * dx - on, 0.5 * dy - down, wrap);
       f32.store(dst + (<usize>(j * w + i) << 2), 0.5 + gain * (before - after));
     }
 }
@@ -147,9 +150,7 @@ function placed(i: i32, n: i32, wrap: i32): i32 {
 
 // @ts-ignore: decorator
 @inline
-function linear(src: usize, w: i32, h: i32, x: f32, y: f32, wrap: i32): f32 {
-  const x0 = <i32>floor<f32>(x), y0 = <i32>floor<f32>(y);
-  const fx: f32 = x - <f32>x0, fy: f32 = y - <f32>y0;
+function linear(src: usize, w: i32, h: i32, x0: i32, y0: i32, fx: f32, fy: f32, wrap: i32): f32 {
   const r0 = placed(y0, h, wrap) * w, r1 = placed(y0 + 1, h, wrap) * w;
   const c0 = placed(x0, w, wrap), c1 = placed(x0 + 1, w, wrap);
   const a: f32 = f32.load(src + (<usize>(r0 + c0) << 2)), b: f32 = f32.load(src + (<usize>(r0 + c1) << 2));

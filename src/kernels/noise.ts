@@ -85,12 +85,12 @@ function last(v: v128): v128 {
 }
 
 /**
- * dst += gain · noise over a w × h plane. Lattice coordinates of pixel (i, j) are (ax·X + ay·Y, bx·X + by·Y) with
- * X = (i + .5)·step, Y = (j + .5)·step. Four pixels at a time; the gradients of a cell are kept while pixels stay in it. Reads up to
+ * dst += gain · noise over a w × h plane whose first pixel is (x0, y0) of a sheet. Lattice coordinates of pixel (i, j) of the sheet are
+ * (ax·X + ay·Y, bx·X + by·Y) with X = (i + .5)·step, Y = (j + .5)·step: they do not depend on where the plane begins. Four pixels at a time; the gradients of a cell are kept while pixels stay in it. Reads up to
  * three values beyond the plane.
  */
 export function addNoise(
-  dst: usize, w: i32, h: i32, step: f64, ax: f64, ay: f64, bx: f64, by: f64,
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, step: f64, ax: f64, ay: f64, bx: f64, by: f64,
   n: i32, t: i32, px: i32, py: i32, seed: i32, gain: f32,
 ): void {
   const du = ax * step;
@@ -99,17 +99,19 @@ export function addNoise(
   const zero = i32x4.splat(0);
   let x00 = zero, y00 = zero, x10 = zero, y10 = zero, x01 = zero, y01 = zero, x11 = zero, y11 = zero;
   for (let j = 0; j < h; j++) {
-    const y: f64 = (<f64>j + 0.5) * step;
-    let u: f64 = ay * y + 0.5 * du;
-    let v: f64 = by * y + 0.5 * dv;
+    const y: f64 = (<f64>(y0 + j) + 0.5) * step;
+    const rowU = f64x2.splat(ay * y);
+    const rowV = f64x2.splat(by * y);
     let cellU = f64x2.splat(1e300);
     let cellV = cellU;
     let p = dst + ((<usize>j * <usize>w) << 2);
     for (let i = 0; i < w; i += 4) {
-      const u01 = f64x2.add(f64x2.splat(u), f64x2.mul(f64x2.splat(du), f64x2(0, 1)));
-      const u23 = f64x2.add(f64x2.splat(u), f64x2.mul(f64x2.splat(du), f64x2(2, 3)));
-      const v01 = f64x2.add(f64x2.splat(v), f64x2.mul(f64x2.splat(dv), f64x2(0, 1)));
-      const v23 = f64x2.add(f64x2.splat(v), f64x2.mul(f64x2.splat(dv), f64x2(2, 3)));
+      const i01 = f64x2.add(f64x2.splat(<f64>(x0 + i)), f64x2(0.5, 1.5));
+      const i23 = f64x2.add(i01, f64x2.splat(2));
+      const u01 = f64x2.add(rowU, f64x2.mul(f64x2.splat(du), i01));
+      const u23 = f64x2.add(rowU, f64x2.mul(f64x2.splat(du), i23));
+      const v01 = f64x2.add(rowV, f64x2.mul(f64x2.splat(dv), i01));
+      const v23 = f64x2.add(rowV, f64x2.mul(f64x2.splat(dv), i23));
       const iu01 = f64x2.floor(u01);
       const iu23 = f64x2.floor(u23);
       const iv01 = f64x2.floor(v01);
@@ -177,17 +179,6 @@ export function addNoise(
         x11 = last(x11); y11 = last(y11);
       }
       p += 16;
-      u += 4 * du;
-      v += 4 * dv;
     }
-  }
-}
-
-/** Uniform white noise per pixel in −1..1 with a triangular distribution, added with `gain`. */
-export function addWhite(dst: usize, count: i32, seed: i32, gain: f32): void {
-  for (let i = 0; i < count; i++) {
-    const k = hash(i, seed);
-    const p = dst + (<usize>i << 2);
-    f32.store(p, f32.load(p) + gain * (<f32>(k & 0xffff) + <f32>(k >>> 16) - 65535) * <f32>(1.0 / 65535.0));
   }
 }

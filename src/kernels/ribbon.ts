@@ -1,4 +1,5 @@
 // Strokes of a loaded tool, one over another: brush, knife, and leaves, which lie over each other in the same way.
+import { leastTurn } from './draw';
 import { clamp1, cos1, exp1, sin1, smooth1 } from './math';
 
 /** Floats of one stroke; see `Ribbon` in core/materials/ribbons.ts. */
@@ -28,13 +29,6 @@ function atan1(z: f32): f32 {
   return big ? (z > 0 ? <f32>1.5707963 : <f32>-1.5707963) - r : r;
 }
 
-/** Where i lies on a torus of n; strokes reach less than one turn beyond it. */
-// @ts-ignore: decorator
-@inline
-function fold(i: i32, n: i32): i32 {
-  return i < 0 ? i + n : i >= n ? i - n : i;
-}
-
 /** What lies under so much paint is not worked out. */
 const HIDDEN: f32 = 0.05;
 
@@ -44,11 +38,11 @@ const PROFILE: i32 = 128;
 /**
  * Lays strokes in their order on a height, a tone and a warmth; what a stroke covers keeps a share of its height. They are worked out from the
  * last to the first, so that what is hidden is left out: `through` is how much of what lies beneath still counts in height, `clear` in tone,
- * both 1 to begin with. `profile` has room for 2 × (128 + 1) f32.
+ * both 1 to begin with. `profile` has room for 2 × (128 + 1) f32. The planes are w × h pixels of a sheet W × H, the first of them (x0, y0).
  */
 export function ribbons(
-  height: usize, tone: usize, warmth: usize, through: usize, clear: usize, w: i32, h: i32, table: usize, count: i32, bank: usize,
-  profile: usize, wrap: i32,
+  height: usize, tone: usize, warmth: usize, through: usize, clear: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, table: usize,
+  count: i32, bank: usize, profile: usize, wrap: i32,
 ): void {
   for (let k = count - 1; k >= 0; k--) {
     const t = table + <usize>(k * WORDS * 4);
@@ -59,12 +53,13 @@ export function ribbons(
       f32.store(profile + <usize>(i * 8), noise(bank, row, e * frequency * 4) + <f32>0.45 * noise(bank, row + 1, e * frequency * 9));
       f32.store(profile + <usize>(i * 8 + 4), noise(bank, row + 4, e * frequency * <f32>1.7));
     }
-    ribbon(height, tone, warmth, through, clear, w, h, t, bank, profile, wrap);
+    ribbon(height, tone, warmth, through, clear, w, h, x0, y0, W, H, t, bank, profile, wrap);
   }
 }
 
 function ribbon(
-  height: usize, tone: usize, warmth: usize, through: usize, clear: usize, w: i32, h: i32, t: usize, bank: usize, profile: usize, wrap: i32,
+  height: usize, tone: usize, warmth: usize, through: usize, clear: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, t: usize, bank: usize,
+  profile: usize, wrap: i32,
 ): void {
   const x = f32.load(t);
   const y = f32.load(t + 4);
@@ -77,26 +72,26 @@ function ribbon(
   const centre: f32 = straight ? 0 : 1 / bend;
   const sign: f32 = bend < 0 ? -1 : 1;
   // The box round the bent stroke.
-  let x0: f32 = x;
-  let x1: f32 = x;
-  let y0: f32 = y;
-  let y1: f32 = y;
+  let left: f32 = x;
+  let right: f32 = x;
+  let top: f32 = y;
+  let bottom: f32 = y;
   for (let i = 1; i <= 4; i++) {
     const s = (length * <f32>i) / 4;
     const along: f32 = straight ? s : sin1(s * bend) * centre;
     const off: f32 = straight ? 0 : (1 - cos1(s * bend)) * centre;
     const px = x + tx * along - ty * off;
     const py = y + ty * along + tx * off;
-    x0 = min<f32>(x0, px);
-    x1 = max<f32>(x1, px);
-    y0 = min<f32>(y0, py);
-    y1 = max<f32>(y1, py);
+    left = min<f32>(left, px);
+    right = max<f32>(right, px);
+    top = min<f32>(top, py);
+    bottom = max<f32>(bottom, py);
   }
   const margin = half * 1.12 + (abs<f32>(bend) * length * length) / 128 + 2;
-  const i0 = <i32>floor<f32>(x0 - margin);
-  const i1 = <i32>ceil<f32>(x1 + margin);
-  const j0 = <i32>floor<f32>(y0 - margin);
-  const j1 = <i32>ceil<f32>(y1 + margin);
+  const i0 = <i32>floor<f32>(left - margin);
+  const i1 = <i32>ceil<f32>(right + margin);
+  const j0 = <i32>floor<f32>(top - margin);
+  const j1 = <i32>ceil<f32>(bottom + margin);
   const isLeaf = f32.load(t + 84) > 0;
   const keep = f32.load(t + 32);
   const warm = f32.load(t + 56);
@@ -107,9 +102,12 @@ function ribbon(
   const sagitta: f32 = 0.5 * bend * length * length * 1.25;
   const low: f32 = min<f32>(0, sagitta) - half * limit - 1;
   const high: f32 = max<f32>(0, sagitta) + half * limit + 1;
-  for (let j = j0; j <= j1; j++) {
-    if (!wrap && (j < 0 || j >= h)) continue;
-    const row = (<usize>fold(j, h) * <usize>w) << 2;
+  const firstX = wrap ? leastTurn(x0, i1, W) : 0;
+  const firstY = wrap ? leastTurn(y0, j1, H) : 0;
+  if (i0 + firstX * W >= x0 + w || j0 + firstY * H >= y0 + h) return;
+  for (let turnY = firstY * H; j0 + turnY < y0 + h; turnY += H) {
+  for (let j = max<i32>(j0, y0 - turnY), end = min<i32>(j1, y0 + h - 1 - turnY); j <= end; j++) {
+    const row = (<usize>(j + turnY - y0) * <usize>w) << 2;
     const dy: f32 = <f32>j + 0.5 - y;
     // Where a row crosses the strip round the bent stroke, and round its length.
     let from = i0;
@@ -126,9 +124,9 @@ function ribbon(
       from = max<i32>(from, <i32>floor<f32>(min<f32>(p, q)) - 1);
       to = min<i32>(to, <i32>ceil<f32>(max<f32>(p, q)));
     }
-    for (let i = from; i <= to; i++) {
-      if (!wrap && (i < 0 || i >= w)) continue;
-      const at = row + (<usize>fold(i, w) << 2);
+    for (let turnX = firstX * W; from + turnX < x0 + w; turnX += W) {
+    for (let i = max<i32>(from, x0 - turnX), last = min<i32>(to, x0 + w - 1 - turnX); i <= last; i++) {
+      const at = row + (<usize>(i + turnX - x0) << 2);
       if (f32.load(through + at) < HIDDEN) continue;
       const dx: f32 = <f32>i + 0.5 - x;
       const u = dx * tx + dy * ty;
@@ -155,6 +153,10 @@ function ribbon(
       f32.store(warmth + at, f32.load(warmth + at) + seen * warm);
       f32.store(clear + at, f32.load(clear + at) - seen);
     }
+    if (!wrap) break;
+    }
+  }
+  if (!wrap) break;
   }
 }
 

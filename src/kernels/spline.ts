@@ -1,6 +1,6 @@
 // Smooth fields from few values: white noise under a cubic B-spline, and doubling by Catmull–Rom.
 import { modulo } from './lattice';
-import { hash } from './math';
+import { hash, hash4 } from './math';
 
 /** Sum of twelve uniforms would be slow; four give a bell that is near enough to Gaussian for a blurred field. Variance 1. */
 // @ts-ignore: decorator
@@ -10,6 +10,18 @@ function bell(k: i32, seed: i32): f32 {
   const b = hash(k, seed ^ 0x5bd1e995);
   const sum = <f32>(a & 0xffff) + <f32>(a >>> 16) + <f32>(b & 0xffff) + <f32>(b >>> 16);
   return (sum * <f32>(1.0 / 65535.0) - 2) * 1.7320508;
+}
+
+/** `bell` for four keys from k on. */
+// @ts-ignore: decorator
+@inline
+function bell4(k: i32, seed: i32): v128 {
+  const keys = i32x4.add(i32x4.splat(k), i32x4(0, 1, 2, 3));
+  const a = hash4(keys, seed);
+  const b = hash4(keys, seed ^ 0x5bd1e995);
+  const low = i32x4.splat(0xffff);
+  const sum = i32x4.add(i32x4.add(v128.and(a, low), i32x4.shr_u(a, 16)), i32x4.add(v128.and(b, low), i32x4.shr_u(b, 16)));
+  return f32x4.mul(f32x4.sub(f32x4.mul(f32x4.convert_i32x4_s(sum), f32x4.splat(<f32>(1.0 / 65535.0))), f32x4.splat(2)), f32x4.splat(1.7320508));
 }
 
 /**
@@ -29,44 +41,79 @@ function even(t: f32): f32 {
   return sqrt<f32>(<f32>(151.0 / 315.0) / (a * a + b * b + c * c + d * d));
 }
 
+/** Sums of the four lanes of four vectors. */
+// @ts-ignore: decorator
+@inline
+function sums(a: v128, b: v128, c: v128, d: v128): v128 {
+  const ab = f32x4.add(i32x4.shuffle(a, b, 0, 4, 2, 6), i32x4.shuffle(a, b, 1, 5, 3, 7));
+  const cd = f32x4.add(i32x4.shuffle(c, d, 0, 4, 2, 6), i32x4.shuffle(c, d, 1, 5, 3, 7));
+  return f32x4.add(i32x4.shuffle(ab, cd, 0, 1, 4, 5), i32x4.shuffle(ab, cd, 2, 3, 6, 7));
+}
+
 /**
- * dst += gain · white noise of unit variance on a lattice of nx × ny cells over the plane, shaped by a cubic B-spline (a close
- * stand-in for a Gaussian of 0.577 cells), periodic. `rows` is scratch for 4·w floats.
+ * dst += gain · white noise of unit variance on a lattice of square cells, shaped by a cubic B-spline (a close stand-in for a Gaussian of 0.577 cells). The
+ * plane is w × h pixels of a sheet, its first one (x0, y0); `across` and `down` are cells to a pixel, and the lattice repeats after px × py cells.
+ * `scratch` has room for 20·w + 4·cells f32, cells = w · across + 8.
  */
-export function addSpline(dst: usize, w: i32, h: i32, nx: f32, ny: f32, px: i32, py: i32, seed: i32, gain: f32, rows: usize): void {
+export function addSpline(
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, across: f64, down: f64, px: i32, py: i32, seed: i32, gain: f32, scratch: usize,
+): void {
+  const pitch = <usize>w << 2;
+  const rows = scratch;
+  const weights = rows + 4 * pitch;
+  const starts = weights + 4 * pitch;
+  const cells = starts + pitch;
+  const first = <i32>Math.floor((<f64>x0 + 0.5) * across) - 1;
+  const last = <i32>Math.floor((<f64>(x0 + w) - 0.5) * across) + 2;
+  // Weights across are the same in every row.
+  for (let i = 0; i < w; i++) {
+    const u: f64 = (<f64>(x0 + i) + 0.5) * across;
+    const iu = Math.floor(u);
+    const t = <f32>(u - iu);
+    const o: f32 = 1 - t;
+    const t2 = t * t;
+    const k = even(t);
+    const at = weights + (<usize>i << 4);
+    f32.store(at, o * o * o * k);
+    f32.store(at + 4, (3 * t2 * t - 6 * t2 + 4) * k);
+    f32.store(at + 8, (3 * o * o * o - 6 * o * o + 4) * k);
+    f32.store(at + 12, t2 * t * k);
+    i32.store(starts + (<usize>i << 2), (<i32>iu - 1 - first) << 2);
+  }
   let have: i32 = i32.MIN_VALUE;
   for (let j = 0; j < h; j++) {
-    const v = (<f32>j + 0.5) * ny / <f32>h;
-    const jv = <i32>floor<f32>(v);
-    const f = v - <f32>jv;
+    const v: f64 = (<f64>(y0 + j) + 0.5) * down;
+    const jv = <i32>Math.floor(v);
+    const f = <f32>(v - <f64>jv);
     if (jv != have) {
       for (let k = 0; k < 4; k++) {
         const lattice = jv - 1 + k;
         // A row already held in the ring is kept: slot = lattice row modulo 4.
         if (have != i32.MIN_VALUE && lattice <= have + 2 && lattice >= have - 1) continue;
-        const row = rows + ((<usize>(modulo(lattice, 4) * w)) << 2);
+        const row = rows + <usize>modulo(lattice, 4) * pitch;
         const base = modulo(lattice, py) * 0x2545f49;
-        let last: i32 = i32.MIN_VALUE;
-        let a: f32 = 0, b: f32 = 0, c: f32 = 0, d: f32 = 0;
-        for (let i = 0; i < w; i++) {
-          const u = (<f32>i + 0.5) * nx / <f32>w;
-          const iu = <i32>floor<f32>(u);
-          if (iu != last) {
-            if (iu == last + 1) {
-              a = b; b = c; c = d;
-            } else {
-              a = bell(base + modulo(iu - 1, px), seed);
-              b = bell(base + modulo(iu, px), seed);
-              c = bell(base + modulo(iu + 1, px), seed);
-            }
-            d = bell(base + modulo(iu + 2, px), seed);
-            last = iu;
+        let column = modulo(first, px);
+        for (let c = 0, n = last - first; c <= n; ) {
+          if (c + 4 <= n && column + 4 <= px) {
+            v128.store(cells + (<usize>c << 2), bell4(base + column, seed));
+            c += 4;
+            column += 4;
+          } else {
+            f32.store(cells + (<usize>c << 2), bell(base + column, seed));
+            c++;
+            column++;
           }
-          const t = u - <f32>iu;
-          const o: f32 = 1 - t;
-          const t2 = t * t;
-          f32.store(row + (<usize>i << 2),
-            (o * o * o * a + (3 * t2 * t - 6 * t2 + 4) * b + (3 * o * o * o - 6 * o * o + 4) * c + t2 * t * d) * even(t));
+          if (column == px) column = 0;
+        }
+        for (let i = 0; i < w; i += 4) {
+          const s = starts + (<usize>i << 2);
+          const t = weights + (<usize>i << 4);
+          v128.store(row + (<usize>i << 2), sums(
+            f32x4.mul(v128.load(cells + <usize>i32.load(s)), v128.load(t)),
+            f32x4.mul(v128.load(cells + <usize>i32.load(s + 4)), v128.load(t + 16)),
+            f32x4.mul(v128.load(cells + <usize>i32.load(s + 8)), v128.load(t + 32)),
+            f32x4.mul(v128.load(cells + <usize>i32.load(s + 12)), v128.load(t + 48)),
+          ));
         }
       }
       have = jv;
@@ -78,12 +125,12 @@ export function addSpline(dst: usize, w: i32, h: i32, nx: f32, ny: f32, px: i32,
     const k1 = f32x4.splat((3 * f2 * f - 6 * f2 + 4) * g);
     const k2 = f32x4.splat((3 * o * o * o - 6 * o * o + 4) * g);
     const k3 = f32x4.splat(f2 * f * g);
-    const r0 = rows + ((<usize>(modulo(jv - 1, 4) * w)) << 2);
-    const r1 = rows + ((<usize>(modulo(jv, 4) * w)) << 2);
-    const r2 = rows + ((<usize>(modulo(jv + 1, 4) * w)) << 2);
-    const r3 = rows + ((<usize>(modulo(jv + 2, 4) * w)) << 2);
-    const out = dst + ((<usize>j * <usize>w) << 2);
-    for (let i: usize = 0, end = <usize>w << 2; i < end; i += 16) {
+    const r0 = rows + <usize>modulo(jv - 1, 4) * pitch;
+    const r1 = rows + <usize>modulo(jv, 4) * pitch;
+    const r2 = rows + <usize>modulo(jv + 1, 4) * pitch;
+    const r3 = rows + <usize>modulo(jv + 2, 4) * pitch;
+    const out = dst + <usize>j * pitch;
+    for (let i: usize = 0; i < pitch; i += 16) {
       const s = f32x4.add(
         f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
         f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
@@ -181,5 +228,88 @@ export function enlarge(src: usize, sw: i32, sh: i32, dst: usize, w: i32, h: i32
         f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
       ));
     }
+  }
+}
+
+/** Catmull–Rom weights of the four neighbours at a place t of the way from the second to the third. */
+// @ts-ignore: decorator
+@inline
+function cubicWeights(at: usize, t: f32): void {
+  f32.store(at, 0.5 * t * (-1 + t * (2 - t)));
+  f32.store(at + 4, 1 + 0.5 * t * t * (3 * t - 5));
+  f32.store(at + 8, 0.5 * t * (1 + t * (4 - 3 * t)));
+  f32.store(at + 12, 0.5 * t * t * (t - 1));
+}
+
+/**
+ * A part of a sheet from a smaller drawing of the whole, by Catmull–Rom: w × h pixels whose first is (x0, y0), `across` and `down` the smaller pixels to one
+ * of them. The smaller one, sw × sh, carries on over its edges or extends. `scratch` has room for 13·w f32 and sw + 8 more.
+ */
+export function enlargePart(
+  src: usize, sw: i32, sh: i32, dst: usize, w: i32, h: i32, x0: i32, y0: i32, across: f64, down: f64, wrap: i32, scratch: usize,
+): void {
+  const pitch = <usize>w << 2;
+  const rows = scratch;
+  const weights = rows + 4 * pitch;
+  const starts = weights + 4 * pitch;
+  const line = starts + pitch;
+  const first = <i32>Math.floor((<f64>x0 + 0.5) * across - 0.5) - 1;
+  const last = <i32>Math.floor((<f64>(x0 + w) - 0.5) * across - 0.5) + 2;
+  for (let i = 0; i < w; i++) {
+    const u: f64 = (<f64>(x0 + i) + 0.5) * across - 0.5;
+    const iu = Math.floor(u);
+    cubicWeights(weights + (<usize>i << 4), <f32>(u - iu));
+    i32.store(starts + (<usize>i << 2), (<i32>iu - 1 - first) << 2);
+  }
+  let have: i32 = i32.MIN_VALUE;
+  for (let j = 0; j < h; j++) {
+    const v: f64 = (<f64>(y0 + j) + 0.5) * down - 0.5;
+    const jv = <i32>Math.floor(v);
+    const f = <f32>(v - <f64>jv);
+    if (jv != have) {
+      for (let k = -1; k < 3; k++) {
+        const r = jv + k;
+        if (have != i32.MIN_VALUE && r <= have + 2 && r >= have - 1) continue;
+        const row = rows + <usize>modulo(r, 4) * pitch;
+        const from = src + ((<usize>((wrap ? modulo(r, sh) : max<i32>(0, min<i32>(sh - 1, r))) * sw)) << 2);
+        for (let c = 0, n = last - first; c <= n; c++) {
+          const q = first + c;
+          f32.store(line + (<usize>c << 2), f32.load(from + (<usize>(wrap ? modulo(q, sw) : max<i32>(0, min<i32>(sw - 1, q))) << 2)));
+        }
+        for (let i = 0; i < w; i += 4) {
+          const s = starts + (<usize>i << 2);
+          const t = weights + (<usize>i << 4);
+          v128.store(row + (<usize>i << 2), sums(
+            f32x4.mul(v128.load(line + <usize>i32.load(s)), v128.load(t)),
+            f32x4.mul(v128.load(line + <usize>i32.load(s + 4)), v128.load(t + 16)),
+            f32x4.mul(v128.load(line + <usize>i32.load(s + 8)), v128.load(t + 32)),
+            f32x4.mul(v128.load(line + <usize>i32.load(s + 12)), v128.load(t + 48)),
+          ));
+        }
+      }
+      have = jv;
+    }
+    const r0 = rows + <usize>modulo(jv - 1, 4) * pitch;
+    const r1 = rows + <usize>modulo(jv, 4) * pitch;
+    const r2 = rows + <usize>modulo(jv + 1, 4) * pitch;
+    const r3 = rows + <usize>modulo(jv + 2, 4) * pitch;
+    const k0 = f32x4.splat(0.5 * f * (-1 + f * (2 - f)));
+    const k1 = f32x4.splat(1 + 0.5 * f * f * (3 * f - 5));
+    const k2 = f32x4.splat(0.5 * f * (1 + f * (4 - 3 * f)));
+    const k3 = f32x4.splat(0.5 * f * f * (f - 1));
+    const out = dst + <usize>j * pitch;
+    for (let i: usize = 0; i < pitch; i += 16) {
+      v128.store(out + i, f32x4.add(
+        f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
+        f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
+      ));
+    }
+  }
+}
+
+/** Part of a plane: w × h values from (x, y) of a plane `from` wide. */
+export function cropPlane(src: usize, from: i32, x: i32, y: i32, dst: usize, w: i32, h: i32): void {
+  for (let j = 0; j < h; j++) {
+    memory.copy(dst + ((<usize>(j * w)) << 2), src + ((<usize>((y + j) * from + x)) << 2), <usize>w << 2);
   }
 }

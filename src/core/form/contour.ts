@@ -80,7 +80,7 @@ function facingOf(planes: Planes, { nx, ny, nz, cover }: ReturnType<typeof drawN
 /** Distance in pixels to the nearest place where a plane is over one half. */
 function distanceTo(planes: Planes, plane: number, cap: number): number {
   const out = planes.make();
-  planes.machine.kernels.distance(plane, out, planes.width, planes.height, 0.5, cap, 0);
+  planes.machine.kernels.distance(plane, out, planes.width, planes.height, 0.5, cap, 0, 0);
   return out;
 }
 

@@ -6,16 +6,24 @@ import { MAXIMUM_PAGES, PAGE } from './machine';
  * present end is handed out.
  */
 export class Heap {
-  private free: { at: number; size: number }[] = [{ at: PAGE, size: (MAXIMUM_PAGES - 1) * PAGE }];
+  private free: { at: number; size: number }[];
   private taken = new Map<number, number>();
 
-  constructor(private readonly grow: (pages: number) => void) {}
+  /** @param range - Where it may hand out memory: all of it when left out. */
+  constructor(
+    private readonly grow: (pages: number) => void = () => undefined,
+    range = { at: PAGE, size: (MAXIMUM_PAGES - 1) * PAGE },
+    private readonly full = 'There is not enough memory for this; close other pieces or use a smaller picture.',
+  ) {
+    const at = Math.ceil(range.at / 128) * 128;
+    this.free = [{ at, size: range.at + range.size - at }];
+  }
 
-  /** @throws Error when 2 GiB are used up. */
+  /** @throws Error when its range is used up. */
   take(bytes: number): number {
     const size = Math.max(128, Math.ceil(bytes / 128) * 128);
     const i = this.free.findIndex((gap) => gap.size >= size);
-    if (i < 0) throw new Error('There is not enough memory for this; close other pieces or use a smaller picture.');
+    if (i < 0) throw new RangeError(this.full);
     const gap = this.free[i];
     const { at } = gap;
     this.grow(Math.ceil((at + size) / PAGE));

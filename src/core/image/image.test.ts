@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { numbers, testBench } from '@/testing/machine';
-import { Sheet } from '../materials/sheet';
+import { given, testSheets } from '@/testing/sheet';
 import { Heap } from './heap';
 import { levelSizes, pictureAt, pictureBytes } from './picture';
 import { sampleAffine, samplePhoto } from './sample';
@@ -104,10 +104,8 @@ it('blurs as libvips does (sharp’s Gaussian), away from the edge within 0.7 le
   const random = numbers(2);
   const grey = Uint8Array.from({ length: N * N }, (_, i) => 255 * (Math.floor(i / N / 32) % 2 === Math.floor((i % N) / 32) % 2 ? 0.9 * random() : 1));
   for (const sigma of [1.3, 3, 9]) {
-    const sheet = new Sheet(machine, N, N, 1, false, bench.take(64), 40 * 2 ** 20);
-    const plane = sheet.plane();
-    grey.forEach((v, i) => (machine.floats[plane.ptr / 4 + i] = v));
-    plane.blur(sigma / N);
+    const sheets = testSheets(machine, bench.take(64), 40 * 2 ** 20);
+    const plane = sheets.values(given(sheets.sheet(), grey).blur(sigma / N), N);
     const { data } = await sharp(grey, { raw: { width: N, height: N, channels: 1 } })
       .blur({ sigma, precision: 'float', minAmplitude: 0.001 })
       .raw()
@@ -117,7 +115,7 @@ it('blurs as libvips does (sharp’s Gaussian), away from the edge within 0.7 le
     let count = 0;
     const rim = Math.ceil(4 * sigma);
     for (let y = rim; y < N - rim; y++)
-      for (let x = rim; x < N - rim; x++, count++) sum += Math.abs(machine.floats[plane.ptr / 4 + y * N + x] - data[(y * N + x) * step]);
+      for (let x = rim; x < N - rim; x++, count++) sum += Math.abs(plane[y * N + x] - data[(y * N + x) * step]);
     expect(sum / count).toBeLessThan(0.8);
   }
 });

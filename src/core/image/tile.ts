@@ -92,3 +92,6 @@ export function cutOut(scratch: Scratch, from: Tile, { x, y, width, height }: Re
   copyPart(scratch.machine, from, out);
   return out;
 }
+
+/** A tile as the kernels that draw strokes and spots take it: a sheet of its own, whose first pixel is at its left upper corner. */
+export const asSheet = ({ width, height }: Tile) => ({ w: width, h: height, x0: 0, y0: 0, W: width, H: height, wrap: 0 });

@@ -365,7 +365,7 @@ it('the distance transform is OpenCV’s with a mask of three (Borgefors 1986)',
   const src = scratch.plane(W * H + 8, 0);
   floats.set(seeds, src / 4);
   const dst = scratch.plane(W * H + 8, 0);
-  machine.kernels.distance(src, dst, W, H, 0.5, 1e4, 0);
+  machine.kernels.distance(src, dst, W, H, 0.5, 1e4, 0, 0);
   expect(each(floats.slice(dst / 4, dst / 4 + W * H), (x, y) => to.data32F[y * W + x])).toBeLessThan(0.01);
   from.delete();
   to.delete();

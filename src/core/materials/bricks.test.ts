@@ -1,10 +1,12 @@
-import { testBench } from '@/testing/machine';
+import { testMachine } from '@/testing/machine';
+import { testSheets } from '@/testing/sheet';
+import { PAGE } from '../image/machine';
 import { layBricks, type Courses } from './bricks';
-import { Sheet } from './sheet';
+import type { Field } from './field';
 
-const bench = testBench(64);
+const sheets = testSheets(testMachine(32), PAGE, 30 * 2 ** 20);
 const SIZE = 64;
-const sheet = () => new Sheet(bench.machine, SIZE, SIZE, 5, true, bench.take(64), 24 * 2 ** 20);
+const sheet = () => sheets.sheet({ seed: 5, wrap: true });
 /** Four square pieces in two rows, none of which strays. */
 const plain: Courses = {
   rows: 2,
@@ -18,12 +20,15 @@ const plain: Courses = {
   joints: [1, 1],
   corners: [0.001, 0.001],
 };
-const values = (ptr: number) => (x: number, y: number) => bench.machine.floats[ptr / 4 + y * SIZE + x];
+const values = (field: Field) => {
+  const all = sheets.values(field, SIZE);
+  return (x: number, y: number) => all[y * SIZE + x];
+};
 
 it('is inside in the middle of a piece and outside in the joints, with the place from its middle', () => {
   const on = sheet();
   const { inside, px, py } = layBricks(on, on.coordinates(), plain);
-  const [depth, across, down] = [inside, px, py].map((f) => values(f.ptr));
+  const [depth, across, down] = [inside, px, py].map(values);
   // Middles at a quarter and three quarters; joints where the pieces meet.
   for (const [x, y] of [
     [16, 16],
@@ -43,13 +48,13 @@ it('shifts every other course by its bond, and gives each piece a number of its 
   const on = sheet();
   let next = 0;
   const { inside, each } = layBricks(on, on.coordinates(), { ...plain, bond: 0.5 });
-  const numbers = values(each(() => ++next).ptr);
+  const numbers = values(each(() => ++next));
   expect(next).toBe(4);
   const row = (y: number) => [...new Set(Array.from({ length: SIZE }, (_, x) => numbers(x, y)))].sort();
   expect(row(16)).toHaveLength(2);
   expect(row(48)).toHaveLength(2);
   expect(row(16).some((n) => row(48).includes(n))).toBe(false);
   // One course has its joint where the other has a piece's middle.
-  const depth = values(inside.ptr);
+  const depth = values(inside);
   expect(Math.sign(depth(32, 16))).toBe(-Math.sign(depth(32, 48)));
 });

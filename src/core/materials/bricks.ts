@@ -1,4 +1,6 @@
 import type { Field } from './field';
+import { lookedUp } from './making/operations/arithmetic';
+import { bricks } from './making/operations/structures';
 import type { Sheet } from './sheet';
 
 /** How pieces of masonry are laid, in fractions of the long side, and how much each differs. */
@@ -31,9 +33,9 @@ export interface Laid {
   each(make: () => number): Field;
 }
 
-/** Lays pieces over bent coordinates, which are freed. */
+/** Lays pieces over bent coordinates. */
 export function layBricks(sheet: Sheet, at: { x: Field; y: Field }, courses: Courses): Laid {
-  const { random, machine } = sheet;
+  const { random } = sheet;
   const { rows, perRow, height, length, joint, bond, headers = false, count, stray, joints, corners } = courses;
   const table: number[] = [];
   for (let i = 0; i < count; i++) {
@@ -41,33 +43,8 @@ export function layBricks(sheet: Sheet, at: { x: Field; y: Field }, courses: Cou
     for (let side = 0; side < 4; side++) table.push(random.between(...joints));
     table.push(random.between(...corners));
   }
-  const [inside, id, px, py] = [0, 1, 2, 3].map(() => sheet.plane());
-  const [w, h] = [sheet.width, sheet.height];
-  sheet.table(table, (t) =>
-    machine.kernels.bricks({
-      inside: inside.ptr,
-      id: id.ptr,
-      px: px.ptr,
-      py: py.ptr,
-      w,
-      h,
-      u: at.x.ptr,
-      v: at.y.ptr,
-      rows,
-      perRow,
-      rowHeight: height,
-      stretcher: length,
-      joint,
-      table: t,
-      bond,
-      headers: +headers,
-    }),
-  );
-  sheet.release(at.x, at.y);
-  const each = (make: () => number) => {
-    const out = sheet.plane();
-    sheet.table(Array.from({ length: count }, make), (t) => machine.kernels.lookUp(out.ptr, id.ptr, t, sheet.count));
-    return out;
-  };
+  const laid = { rows, perRow, rowHeight: height, stretcher: length, joint, bond, headers: +headers, table };
+  const [inside, id, px, py] = sheet.stepOf(bricks, laid, [at.x, at.y]);
+  const each = (make: () => number) => sheet.step(lookedUp, { table: Array.from({ length: count }, make) }, id);
   return { inside, px, py, each };
 }

@@ -1,5 +1,6 @@
 import type { Crack } from './cracks';
 import type { Field } from './field';
+import { gridded } from './making/operations/structures';
 import { Random } from './random';
 import type { Sheet } from './sheet';
 
@@ -80,9 +81,8 @@ function widen(out: Float32Array): void {
 
 /** A grid of cell values as a field. */
 export function spreadCells(sheet: Sheet, grid: Float32Array): Field {
-  const out = sheet.plane();
-  sheet.table(grid, (at) => sheet.machine.kernels.readGrid(at, GRID, out.ptr, sheet.width, sheet.height));
-  return out;
+  const { x, y } = sheet.coordinates();
+  return sheet.step(gridded, { grid, side: GRID }, x, y);
 }
 
 /** A few waves that repeat over the sheet: a slow field that can be asked anywhere. Mean 0, deviation about 1. */

@@ -1,7 +1,7 @@
 import { PAGE } from '../image/machine';
 import { numbers, testMachine } from '@/testing/machine';
+import { given, testSheets } from '@/testing/sheet';
 import { turnedLattice } from './lattice';
-import { Sheet } from './sheet';
 
 // Kernels of the generators against scalar references written from their definitions.
 const machine = testMachine(64);
@@ -38,7 +38,7 @@ describe('gradient noise', () => {
   const [w, h] = [83, 40];
   const draw = (a: number, b: number, n: number, t: number, px: number, py: number, seed: number) => {
     kernels.fill(A, w * h + 4 - ((w * h) % 4), 0.25);
-    kernels.addNoise({ dst: A, w, h, step: 1 / 83, ax: a, ay: -b, bx: b, by: a, n, t, px, py, seed, gain: 0.5 });
+    kernels.addNoise({ dst: A, w, h, x0: 0, y0: 0, step: 1 / 83, ax: a, ay: -b, bx: b, by: a, n, t, px, py, seed, gain: 0.5 });
     return plane(A, w * h);
   };
   const worst = (got: Float32Array, a: number, b: number, key: (i: number, j: number) => number, seed: number) => {
@@ -108,7 +108,7 @@ it('draws strokes as the greatest of their capsules, thin ones paler instead of 
   ];
   kernels.fill(A, w * h, 0);
   floats.set(points.flat(), B / 4);
-  kernels.drawStrokes(A, w, h, B, points.length, 0);
+  kernels.drawStrokes({ dst: A, w, h, x0: 0, y0: 0, W: w, H: h, points: B, count: points.length, wrap: 0 });
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       let want = 0;
@@ -143,9 +143,12 @@ it('casts a shadow away from the light, as long as the slope says', () => {
 it('finds the three nearest points of a jittered lattice (Worley 1996)', () => {
   const [w, h] = [48, 48];
   const { a, b, n, t } = turnedLattice(5, 0.4);
-  kernels.fill(B, w * h, 0);
+  for (let i = 0; i < w * h; i++) {
+    floats[B / 4 + i] = ((i % w) + 0.5) / w;
+    floats[B / 4 + w * h + i] = (Math.floor(i / w) + 0.5) / w;
+  }
   const out = [A, A + w * h * 4, A + 2 * w * h * 4];
-  kernels.worley({ f1: out[0], f2: out[1], f3: out[2], w, h, step: 1 / 48, a, b, n, t, sx: 1, seed: 9, wx: B, wy: B, cache: C });
+  kernels.worley({ f1: out[0], f2: out[1], f3: out[2], count: w * h, a, b, n, t, sx: 1, seed: 9, x: B, y: B + w * h * 4, cache: C });
   const g = (v: number) => (v * 2) / 65535 - 1;
   for (let y = 0; y < h; y += 3) {
     for (let x = 0; x < w; x++) {
@@ -165,20 +168,18 @@ it('finds the three nearest points of a jittered lattice (Worley 1996)', () => {
 });
 
 it('blurs a field by the σ it is asked for: the variance of a point grows by σ²', () => {
-  const sheet = new Sheet(machine, 128, 128, 1, false, PAGE, 16 * 2 ** 20);
+  const sheets = testSheets(machine, PAGE, 60 * 2 ** 20);
+  const point = Float32Array.from({ length: 128 * 128 }, (_, i) => +(i === 64 * 128 + 64));
   for (const px of [1.2, 3, 9]) {
-    const field = sheet.plane(0);
-    floats[field.ptr / 4 + 64 * 128 + 64] = 1;
-    field.blur(px / 128);
+    const blurred = sheets.values(given(sheets.sheet(), point).blur(px / 128), 128);
     let [sum, square] = [0, 0];
     for (let y = 0; y < 128; y++)
       for (let x = 0; x < 128; x++) {
-        const v = floats[field.ptr / 4 + y * 128 + x];
+        const v = blurred[y * 128 + x];
         sum += v;
         square += v * (x - 64) ** 2;
       }
     expect(sum).toBeGreaterThan(0.98);
     expect(Math.abs(Math.sqrt(square / sum) / px - 1)).toBeLessThan(0.06);
-    sheet.release(field);
   }
 });

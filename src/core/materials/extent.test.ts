@@ -1,41 +1,43 @@
 import { testMachine } from '@/testing/machine';
+import { testSheets } from '@/testing/sheet';
 import { PAGE } from '../image/machine';
 import { borderDistance, roughBorder } from './border';
-import { materialScratch } from './generate';
-import { Sheet } from './sheet';
+import { frameOf } from './making/frame';
 
 const machine = testMachine(64);
-machine.memory.grow(Math.ceil(materialScratch(1024, 704) / 65536));
+const sheets = testSheets(machine, PAGE, 62 * 2 ** 20);
 /** A sheet for a photo of 2000 × 1328: its short side is lengthened to a multiple of 16. */
-const sheetOf = (side: number, aspect = 2000 / 1328) => {
-  const short = Math.ceil(side / aspect / 16) * 16;
-  return new Sheet(machine, side, short, 5, false, PAGE, materialScratch(side, short), aspect);
-};
+const sheetOf = (aspect = 2000 / 1328) => sheets.sheet({ seed: 5, aspect });
 
 describe('a material in the photo’s shape', () => {
   it('ends where the photo does, whatever the sides of its planes', () => {
+    const sheet = sheetOf();
+    expect(sheet.right).toBe(1);
+    expect(sheet.bottom).toBeCloseTo(0.664, 6);
     for (const side of [256, 512, 1024]) {
-      const sheet = sheetOf(side);
-      expect(sheet.right).toBe(1);
-      expect(sheet.bottom).toBeCloseTo(0.664, 6);
-      expect(sheet.height / sheet.size).toBeGreaterThanOrEqual(sheet.bottom);
+      const { width, height } = frameOf(side, sheet.right, sheet.bottom, false);
+      expect(width).toBe(side);
+      expect(height / side).toBeGreaterThanOrEqual(sheet.bottom);
+      expect(height % 16).toBe(0);
     }
-    const upright = new Sheet(machine, 352, 512, 5, false, PAGE, materialScratch(352, 512), 1328 / 2000);
+    const upright = sheetOf(1328 / 2000);
     expect(upright.bottom).toBe(1);
     expect(upright.right).toBeCloseTo(0.664, 6);
   });
   it('has its events at the same places at every size', () => {
-    const places = (side: number) => {
-      const sheet = sheetOf(side);
-      return sheet.scatter(300, sheet.plane(0), 1, 0).map(({ x, y }) => [x, y]);
-    };
-    const [small, large] = [places(256), places(1024)];
-    expect(large).toEqual(small);
-    expect(Math.max(...small.map(([, y]) => y))).toBeLessThan(0.664);
-    expect(Math.max(...small.map(([, y]) => y))).toBeGreaterThan(0.64);
+    const sheet = sheetOf();
+    const places = sheet.scatter(300, sheet.plane(0), 1, 0).map(({ x, y }) => ({ x, y, r: 0.004 }));
+    expect(Math.max(...places.map(({ y }) => y))).toBeLessThan(0.664);
+    expect(Math.max(...places.map(({ y }) => y))).toBeGreaterThan(0.64);
+    const spots = sheet.spots(places);
+    for (const side of [256, 1024]) {
+      const { width } = frameOf(side, sheet.right, sheet.bottom, false);
+      const values = sheets.values(spots, side);
+      for (const { x, y } of places) expect(values[Math.floor(y * side) * width + Math.floor(x * side)]).toBeGreaterThan(0.9);
+    }
   });
   it('measures its border from where it ends', () => {
-    const sheet = sheetOf(512);
+    const sheet = sheetOf();
     const d = borderDistance(sheet);
     expect(sheet.at(d, 0.5, 0.332)).toBeCloseTo(0.332, 2);
     expect(sheet.at(d, 0.25, 0.332)).toBeCloseTo(0.25, 2);
@@ -43,7 +45,7 @@ describe('a material in the photo’s shape', () => {
     expect(sheet.at(d, 0.97, 0.3)).toBeCloseTo(0.03, 2);
   });
   it('has a rough border that covers all four sides and leaves the middle clear', () => {
-    const sheet = sheetOf(512);
+    const sheet = sheetOf();
     const border = roughBorder(sheet, 0.05, 1);
     for (const [x, y] of [
       [0.001, 0.3],

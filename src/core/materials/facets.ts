@@ -1,5 +1,6 @@
 import type { Field } from './field';
 import { turnedLattice } from './lattice';
+import { triangles } from './making/operations/events';
 import { Random } from './random';
 import type { Sheet, StrokePoint } from './sheet';
 
@@ -18,10 +19,10 @@ export function facetNet(sheet: Sheet, cells: number, angle: number, amplitude: 
     const [u, v] = [i + dx, j + dy];
     return [(a * u + b * v) / n, (a * v - b * u) / n, z];
   };
-  const words: number[] = [];
+  const places: number[] = [];
   const creases: StrokePoint[][] = [];
   const triangle = (p: number[], q: number[], r: number[]) => {
-    for (const [x, y, z] of [p, q, r]) words.push(x * sheet.size, y * sheet.size, z);
+    for (const [x, y, z] of [p, q, r]) places.push(x, y, z);
   };
   const crease = (p: number[], q: number[], sharp: number) =>
     creases.push([
@@ -51,7 +52,5 @@ export function facetNet(sheet: Sheet, cells: number, angle: number, amplitude: 
       crease(p, s, random.next() ** 2);
     }
   }
-  const height = sheet.plane();
-  sheet.table(words, (table) => sheet.machine.kernels.drawTriangles(height.ptr, sheet.width, sheet.height, table, words.length / 9, +sheet.wrap));
-  return { height, creases };
+  return { height: sheet.step(triangles, { corners: places }), creases };
 }

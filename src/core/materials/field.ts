@@ -1,119 +1,83 @@
-import type { Machine } from '../image/machine';
+import type { Operation, Value } from './making/operation';
+import * as arithmetic from './making/operations/arithmetic';
+import { blurred } from './making/operations/blur';
+import { distance } from './making/operations/distance';
 
 /** What a field asks of the sheet that it lies on. */
 export interface Ground {
-  readonly machine: Machine;
-  readonly width: number;
-  readonly height: number;
-  /** Values a plane. */
-  readonly count: number;
-  readonly size: number;
   readonly wrap: boolean;
-  plane(value?: number): Field;
-  release(...fields: Field[]): void;
-  blur(field: Field, sigma: number): void;
-  moments(field: Field): { mean: number; deviation: number };
+  readonly right: number;
+  readonly bottom: number;
+  step<P>(operation: Operation<P>, params: P, ...inputs: Field[]): Field;
 }
 
-/** One f32 plane of a material in the making. Operations change it in place and return it, so that formulas read as they are written. */
+/**
+ * A quantity that every point of a sheet has, as the steps that lead to it: nothing is worked out before a size is known. Operations change it and return it,
+ * so that formulas read as they are written.
+ */
 export class Field {
-  private loose = false;
-
   constructor(
     readonly sheet: Ground,
-    readonly ptr: number,
+    public value: Value,
   ) {}
 
-  private get k() {
-    return this.sheet.machine.kernels;
-  }
-  private get n() {
-    return this.sheet.count;
-  }
-
-  /** Marks a field that is wanted for one operation only: the operation that reads it gives its plane back. */
-  get once(): this {
-    this.loose = true;
-    return this;
-  }
-
-  private done(...read: Field[]): this {
-    for (const field of read) if (field.loose) this.sheet.release(field);
-    return this;
-  }
-
   copy(): Field {
-    return this.sheet.plane(0).add(this);
+    return new Field(this.sheet, this.value);
   }
   /** this + k·other + c */
   add(other: Field | number, k = 1, c = 0): this {
     if (typeof other === 'number') return this.scale(1, other);
-    this.k.mixIn(this.ptr, other.ptr, this.n, 1, k, c);
-    return this.done(other);
+    return this.become(this.sheet.step(arithmetic.added, { k, c }, this, other));
   }
   /** k·this + c */
   scale(k: number, c = 0): this {
-    this.k.mixIn(this.ptr, this.ptr, this.n, k, 0, c);
-    return this;
+    return this.become(this.sheet.step(arithmetic.scaled, { k, c }, this));
   }
   /** this · (a·other + b) */
   times(other: Field, a = 1, b = 0): this {
-    this.k.times(this.ptr, other.ptr, this.n, a, b);
-    return this.done(other);
+    return this.become(this.sheet.step(arithmetic.multiplied, { a, b }, this, other));
   }
-  /** Towards `other` by a weight of 0..1 a pixel. */
+  /** Towards `other` by a weight of 0..1 a point. */
   towards(other: Field, weight: Field): this {
-    this.k.lerpTo(this.ptr, other.ptr, weight.ptr, this.n);
-    return this.done(other, weight);
+    return this.become(this.sheet.step(arithmetic.towards, null, this, other, weight));
   }
   clamp(lo = 0, hi = 1): this {
-    this.k.clampTo(this.ptr, this.n, lo, hi);
-    return this;
+    return this.become(this.sheet.step(arithmetic.clamped, { lo, hi }, this));
   }
   max(other: Field): this {
-    this.k.extreme(this.ptr, other.ptr, this.n, 1);
-    return this.done(other);
+    return this.become(this.sheet.step(arithmetic.extreme, { high: true }, this, other));
   }
   min(other: Field): this {
-    this.k.extreme(this.ptr, other.ptr, this.n, 0);
-    return this.done(other);
+    return this.become(this.sheet.step(arithmetic.extreme, { high: false }, this, other));
   }
   /** max(0, this)^p */
   power(p: number): this {
-    this.k.power(this.ptr, this.n, p);
-    return this;
+    return this.become(this.sheet.step(arithmetic.power, { p }, this));
   }
   /** e^(k·this) */
   exp(k = 1): this {
-    this.k.exponential(this.ptr, this.n, k);
-    return this;
+    return this.become(this.sheet.step(arithmetic.exponential, { k }, this));
   }
   ln(): this {
-    this.k.logarithm(this.ptr, this.n);
-    return this;
+    return this.become(this.sheet.step(arithmetic.logarithm, null, this));
   }
   abs(): this {
-    this.k.absolute(this.ptr, this.n);
-    return this;
+    return this.become(this.sheet.step(arithmetic.absolute, null, this));
   }
   step(e0: number, e1: number): this {
-    this.k.smoothstep(this.ptr, this.n, e0, e1);
-    return this;
+    return this.become(this.sheet.step(arithmetic.smoothstep, { e0, e1 }, this));
   }
   /** Gaussian blur, σ in fractions of the long side. */
   blur(sigma: number): this {
-    this.sheet.blur(this, sigma);
-    return this;
+    return this.become(this.sheet.step(blurred, { sigma }, this));
   }
   /** Distance, in fractions of the long side, to where this is over `level`. */
   distance(level: number, cap: number): Field {
-    const { sheet } = this;
-    const out = sheet.plane();
-    this.k.distance(this.ptr, out.ptr, sheet.width, sheet.height, level, cap * sheet.size, +sheet.wrap);
-    return out.scale(1 / sheet.size);
+    return this.sheet.step(distance, { level, cap }, this);
   }
-  /** Mean and standard deviation. */
-  moments(): { mean: number; deviation: number } {
-    return this.sheet.moments(this);
+
+  become({ value }: Field): this {
+    this.value = value;
+    return this;
   }
 }

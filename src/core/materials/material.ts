@@ -46,6 +46,9 @@ export interface Paint {
   knee?: number;
 }
 
+/** Which picture of a material is made: as it looks under its light, or its height as grey. */
+export type MaterialPart = 'look' | 'height';
+
 /** Which part of a material paints where it is a mask or a tip. */
 export const marksOptions = [
   { value: 'lights', label: 'Its lights' },

@@ -1,10 +1,10 @@
 import { PAGE } from '../image/machine';
 import { testMachine } from '@/testing/machine';
+import { testSheets } from '@/testing/sheet';
 import { controlsOf } from '../schema';
 import { generate, materialScratch } from './generate';
 import { families, materialById, materials } from '.';
 import { turnedLattice } from './lattice';
-import { Sheet } from './sheet';
 
 const machine = testMachine(16);
 const START = PAGE;
@@ -104,16 +104,17 @@ it('is a shelf of at least 45, every family with something in it, no name or id 
 });
 
 describe('noise', () => {
-  const sheet = () => new Sheet(machine, 256, 256, 3, true, START, materialScratch(256, 256));
+  const sheets = testSheets(machine, START, materialScratch(256, 256));
+  const sheet = () => sheets.sheet({ seed: 3, wrap: true });
   it('has mean 0 and deviation 1, at low and at high frequency', () => {
     const s = sheet();
     for (const f of [2.5, 9, 20]) {
-      const { mean, deviation } = s.noise(f, { octaves: 4 }).moments();
+      const { mean, deviation } = s.moments(s.noise(f, { octaves: 4 }));
       expect(Math.abs(mean)).toBeLessThan(0.12);
       expect(deviation).toBeGreaterThan(0.8);
       expect(deviation).toBeLessThan(1.2);
     }
-    const { deviation } = s.white(0.01).moments();
+    const { deviation } = s.moments(s.white(0.01));
     expect(Math.abs(deviation - 1)).toBeLessThan(0.1);
   });
   it('turns a lattice by integers that close after one sheet', () => {
@@ -131,7 +132,8 @@ describe('noise', () => {
     }
   });
   it('says when a sheet cannot be made', () => {
-    expect(() => new Sheet(machine, 100, 100, 1, true, START, 1e6)).toThrow('multiples of 16');
+    const order = { material: materialById('paper.kraft'), params: {}, seed: 1, width: 100, height: 100 };
+    expect(() => generate(machine, order, START, START + 1e6)).toThrow('multiples of 16');
     expect(() => materialById('paper.gold')).toThrow('There is no material called "paper.gold"');
   });
 });

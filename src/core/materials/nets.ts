@@ -1,36 +1,15 @@
 import type { Field } from './field';
 import { turnedLattice } from './lattice';
+import { worley } from './making/operations/structures';
 import type { Sheet } from './sheet';
 
 // Nets of lines between cells: furrows of skin and leather, joints of bark.
 
 /** Worley distances on a turned, stretched, periodic lattice: first, second, and third less first. */
 export function lines(sheet: Sheet, n: number, angle: number, stretch: number, warpX: Field, warpY: Field) {
-  const first = sheet.plane();
-  const second = sheet.plane();
-  const third = sheet.plane();
+  const { x, y } = sheet.coordinates();
   const lattice = turnedLattice(n, angle);
-  const { machine, width, height } = sheet;
-  const cache = new Float32Array(42);
-  sheet.table(cache, (at) =>
-    machine.kernels.worley({
-      f1: first.ptr,
-      f2: second.ptr,
-      f3: third.ptr,
-      w: width,
-      h: height,
-      step: sheet.pixel,
-      a: lattice.a,
-      b: lattice.b,
-      n: lattice.n,
-      t: lattice.t,
-      sx: stretch,
-      seed: sheet.seed + n,
-      wx: warpX.ptr,
-      wy: warpY.ptr,
-      cache: at,
-    }),
-  );
+  const [first, second, third] = sheet.stepOf(worley, { lattice, stretch, seed: sheet.seed + n }, [x.add(warpX), y.add(warpY)]);
   third.add(first, -1);
   return { first, second, third };
 }
@@ -51,7 +30,7 @@ interface Net {
  * is a dome.
  */
 export function creases(sheet: Sheet, { cells, angle, stretch, width, sharp }: Net, warpX: Field, warpY: Field) {
-  const { first, second, third } = lines(sheet, cells, angle, stretch, warpX, warpY);
+  const { first, second } = lines(sheet, cells, angle, stretch, warpX, warpY);
   const border = second.add(first, -1);
   const line = border
     .copy()
@@ -59,6 +38,5 @@ export function creases(sheet: Sheet, { cells, angle, stretch, width, sharp }: N
     .power(sharp)
     .exp(-1);
   const dome = first.times(first).scale(-1, 1).clamp();
-  sheet.release(third);
   return { line, border, dome };
 }

@@ -84,22 +84,23 @@ describe('distances to points (Worley 1996)', () => {
   const cache = START + 5 * W * W * 4;
   // The lattice turned by (3, 2): 13 cells on the sheet, so that t·b ≡ −a mod n.
   const draw = () => {
-    for (const plane of planes.slice(3)) machine.kernels.fill(plane, W * W, 0);
+    for (let i = 0; i < W * W; i++) {
+      machine.floats[planes[3] / 4 + i] = ((i % W) + 0.5) / W;
+      machine.floats[planes[4] / 4 + i] = (Math.floor(i / W) + 0.5) / W;
+    }
     machine.kernels.worley({
       f1: planes[0],
       f2: planes[1],
       f3: planes[2],
-      w: W,
-      h: W,
-      step: 1 / W,
+      count: W * W,
       a: 3,
       b: 2,
       n: 13,
       t: 5,
       sx: 1,
       seed: 9,
-      wx: planes[3],
-      wy: planes[4],
+      x: planes[3],
+      y: planes[4],
       cache,
     });
     return planes.slice(0, 3).map((plane) => machine.floats.slice(plane / 4, plane / 4 + W * W));

@@ -1,4 +1,5 @@
 import type { Field } from './field';
+import { ribbons } from './making/operations/events';
 import { line } from './random';
 import type { Sheet } from './sheet';
 
@@ -55,25 +56,18 @@ function bank(seed: number): Float32Array {
 
 /** Lays strokes one over another: height, tone (about 0) and warmth of the paint. */
 export function layRibbons(sheet: Sheet, list: Ribbon[]): { height: Field; tone: Field; warmth: Field } {
-  const height = sheet.plane();
-  const tone = sheet.plane();
-  const warmth = sheet.plane();
-  const through = sheet.plane(1);
-  const clear = sheet.plane(1);
-  const { size, width, height: rows, wrap, random } = sheet;
+  const { random } = sheet;
   const words = new Float32Array(list.length * 24);
   list.forEach((r, i) => {
-    const length = Math.max(1.5, r.length * size);
-    const half = Math.max(0.6, (r.width * size) / 2);
     words.set(
       [
-        r.x * size,
-        r.y * size,
+        r.x,
+        r.y,
         Math.cos(r.angle),
         Math.sin(r.angle),
-        (r.turn ?? 0) / length,
-        length,
-        half,
+        r.turn ?? 0,
+        r.length,
+        r.width / 2,
         r.height,
         r.keep ?? 0.45,
         r.ridge ?? 0.5,
@@ -95,28 +89,6 @@ export function layRibbons(sheet: Sheet, list: Ribbon[]): { height: Field; tone:
       i * 24,
     );
   });
-  const { kernels } = sheet.machine;
-  const profile = new Float32Array(2 * 129);
-  sheet.table(bank(sheet.seed), (rowsAt) =>
-    sheet.table(profile, (across) =>
-      sheet.table(words, (at) =>
-        kernels.ribbons({
-          height: height.ptr,
-          tone: tone.ptr,
-          warmth: warmth.ptr,
-          through: through.ptr,
-          clear: clear.ptr,
-          w: width,
-          h: rows,
-          table: at,
-          count: list.length,
-          bank: rowsAt,
-          profile: across,
-          wrap: +wrap,
-        }),
-      ),
-    ),
-  );
-  sheet.release(through, clear);
+  const [height, tone, warmth] = sheet.stepOf(ribbons, { words, bank: bank(sheet.seed) });
   return { height, tone, warmth };
 }

@@ -1,5 +1,9 @@
 import type { Field } from './field';
+import { woven } from './making/operations/structures';
 import type { Sheet } from './sheet';
+
+/** Tables run along the threads at a fixed fineness, so that the cloth is the same at every size. */
+const SAMPLES = 1024;
 
 export interface WeaveOptions {
   /** Threads each way along the long side; even, so that over and under meet across the edge. */
@@ -23,12 +27,12 @@ export interface WeaveOptions {
 
 /** A plain weave: height in thread radii, a tone and a warmth for each thread. */
 export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone: Field; warmth: Field } {
-  const { machine, width, height: rows, size, random } = sheet;
-  const warp = 2 * Math.round((o.threads * width) / size / 2);
-  const weft = 2 * Math.round((o.threads * rows) / size / 2);
+  const { random, right, bottom } = sheet;
+  const warp = 2 * Math.round((o.threads * right) / 2);
+  const weft = 2 * Math.round((o.threads * bottom) / 2);
   const { x: u, y: v } = sheet.coordinates();
-  u.add(sheet.noise(1.4, { octaves: 5 }).once, o.bend * 0.35).scale(warp / (width / size));
-  v.add(sheet.noise(1.4, { octaves: 5 }).once, o.bend * 0.35).scale(weft / (rows / size));
+  u.add(sheet.noise(1.4, { octaves: 5 }), o.bend * 0.35).scale(warp / right);
+  v.add(sheet.noise(1.4, { octaves: 5 }), o.bend * 0.35).scale(weft / bottom);
   const threads = (count: number, length: number) => {
     const base: number[] = [];
     for (let i = 0; i < count; i++) {
@@ -38,46 +42,36 @@ export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone
     }
     return base;
   };
-  // Tables run along the threads at a fixed fineness, so that the cloth is the same at every size.
-  const samples = 1024;
   const down = threads(warp, weft);
   const across = threads(weft, warp);
-  const height = sheet.plane();
-  const tone = sheet.plane();
-  const words = (n: number) => new Float32Array(n * samples);
-  const k = machine.kernels;
-  sheet.table(words(warp), (offDown) =>
-    sheet.table(words(warp), (widDown) =>
-      sheet.table(words(weft), (offAcross) =>
-        sheet.table(words(weft), (widAcross) => {
-          sheet.table(down, (base) => k.threadTables(offDown, widDown, warp, samples, base, o.jitter, o.wobble, sheet.seed + 1));
-          sheet.table(across, (base) => k.threadTables(offAcross, widAcross, weft, samples, base, o.jitter, o.wobble, sheet.seed + 5001));
-          k.weave({
-            height: height.ptr,
-            tone: tone.ptr,
-            w: width,
-            h: rows,
-            u: u.ptr,
-            v: v.ptr,
-            warp,
-            weft,
-            samplesDown: samples,
-            samplesAcross: samples,
-            offDown,
-            widDown,
-            offAcross,
-            widAcross,
-            meanWidth: o.width[0],
-            bow: o.bow,
-            gap: o.gap,
-            twist: o.twist,
-            seed: sheet.seed + 9,
-          });
-        }),
-      ),
-    ),
+  const [offDown, widDown] = alongThreads(sheet, warp, down, o, sheet.seed + 1);
+  const [offAcross, widAcross] = alongThreads(sheet, weft, across, o, sheet.seed + 5001);
+  const [height, tone] = sheet.stepOf(
+    woven,
+    {
+      warp,
+      weft,
+      samples: SAMPLES,
+      tables: { offDown, widDown, offAcross, widAcross },
+      meanWidth: o.width[0],
+      bow: o.bow,
+      gap: o.gap,
+      twist: o.twist,
+      seed: sheet.seed + 9,
+    },
+    [u, v],
   );
   const warmth = tone.copy().times(tone).scale(2, -0.66);
-  sheet.release(u, v);
   return { height, tone, warmth };
+}
+
+/** Where each thread lies and how wide it is, all along it. */
+function alongThreads({ machine, memory }: Sheet, count: number, base: number[], o: WeaveOptions, seed: number): [Float32Array, Float32Array] {
+  const words = count * SAMPLES;
+  const [offset, width, table] = [words, words, base.length].map((n) => memory.take(n * 4));
+  machine.floats.set(base, table / 4);
+  machine.kernels.threadTables(offset, width, count, SAMPLES, table, o.jitter, o.wobble, seed);
+  const [offsets, widths] = [offset, width].map((at) => machine.floats.slice(at / 4, at / 4 + words));
+  for (const at of [offset, width, table]) memory.give(at);
+  return [offsets, widths];
 }

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { parseHex } from '../color/srgb';
 import { Planes } from '../image/planes';
+import { asSheet } from '../image/tile';
 import { choice, colour, share, slider } from '../schema';
 import { brushedSweeps, ruledLines, tornOutline } from './borders';
 import { shapeFields, shapeFinishes } from './shape';
@@ -65,7 +66,7 @@ export default defineSource({
         floats[table / 4 + i + 2] = points[i + 2] * unit;
         floats[table / 4 + i + 3] = points[i + 3];
       }
-      kernels.drawStrokes(alpha, tile.width, tile.height, table, points.length / 4, 0);
+      kernels.drawStrokes({ dst: alpha, ...asSheet(tile), points: table, count: points.length / 4 });
     } else if (p.style === 'brushed')
       for (const s of brushedSweeps(p, size)) {
         const [cx, cy, half, wide] = [s.cx * unit - tile.x, s.cy * unit - tile.y, s.half * unit, s.wide * unit];

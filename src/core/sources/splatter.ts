@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { parseHex } from '../color/srgb';
+import { asSheet } from '../image/tile';
 import { Random } from '../materials/random';
 import { choice, colour, share, slider } from '../schema';
 import { shapeFields, shapeFinishes } from './shape';
@@ -120,7 +121,7 @@ export default defineSource({
         for (let k = 3; k < DROP; k++) floats[at + k] = drops[i + k];
         floats[at + 7] *= drops[i + 2] > inset ? value : 0;
       }
-      kernels.drawSpots(plane, tile.width, tile.height, table, count, 0.06, p.seed, 0);
+      kernels.drawSpots({ dst: plane, ...asSheet(tile), spots: table, count, rim: 0.06, seed: p.seed });
     };
     lay(alpha, 0, 1);
     if (p.rim > 0) {

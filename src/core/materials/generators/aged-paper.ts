@@ -33,7 +33,7 @@ export default defineMaterial({
     const { worn, pale, dark } = foldLines(sheet, folds);
 
     const height = sheet.band(0.0018, 0.005).scale(0.00016);
-    height.add(sheet.white(0.0008).once, 0.00022).add(sheet.fibres(2600).once, 0.0005).add(wide, 0.003);
+    height.add(sheet.white(0.0008), 0.00022).add(sheet.fibres(2600), 0.0005).add(wide, 0.003);
     height
       .add(crease, -0.0012)
       .add(pale, 0.0011 * folds)
@@ -43,7 +43,7 @@ export default defineMaterial({
     const blotch = sheet
       .noise(2.6, { gain: 0.72 })
       .scale(0.28, 0.5)
-      .add(sheet.noise(9, { octaves: 5, gain: 0.7 }).once, 0.12)
+      .add(sheet.noise(9, { octaves: 5, gain: 0.7 }), 0.12)
       .power(2.2);
     const hue = sheet.noise(1.7, { octaves: 4 });
     const lightness = sheet.plane(82).add(blotch, -11).add(body, -13).add(rim, -17).add(burn, -36).add(fox, -18).add(fleck, -20);
@@ -64,47 +64,45 @@ export default defineMaterial({
 
 /** Distance to the border with noise in the distance itself, so that no line runs parallel to the frame. */
 function burntEdge(sheet: Sheet, wide: Field, fine: Field, border: number): Field {
-  return sheet.scope(() => {
-    const { x, y } = sheet.coordinates();
-    const right = sheet.right;
-    const bottom = sheet.bottom;
-    const sum = sheet.plane();
-    for (const [field, far] of [
-      [x, right],
-      [y, bottom],
-    ] as const) {
-      sum.add(field.copy().scale(-14).exp());
-      sum.add(
-        field
-          .copy()
-          .scale(14, -14 * far)
-          .exp(),
-      );
-    }
-    const d = sum
-      .ln()
-      .scale(-1 / 14, 0.02)
-      .add(wide, 0.024)
-      .add(fine, 0.0018);
-    d.add(sheet.noise(5, { octaves: 6, gain: 0.7 }).once, 0.012);
-    // Softplus keeps the distance positive without a kink.
-    d.scale(1 / 0.006)
-      .clamp(-60, 60)
-      .exp()
-      .add(1)
-      .ln()
-      .scale(0.006 / Math.max(0.05, border));
-    const tight = d
-      .copy()
-      .scale(-1 / 0.022)
-      .exp();
-    return d
-      .scale(-1 / 0.1)
-      .exp()
-      .scale(0.6)
-      .add(tight, 0.8)
-      .scale(Math.min(1, border * 2));
-  });
+  const { x, y } = sheet.coordinates();
+  const right = sheet.right;
+  const bottom = sheet.bottom;
+  const sum = sheet.plane();
+  for (const [field, far] of [
+    [x, right],
+    [y, bottom],
+  ] as const) {
+    sum.add(field.copy().scale(-14).exp());
+    sum.add(
+      field
+        .copy()
+        .scale(14, -14 * far)
+        .exp(),
+    );
+  }
+  const d = sum
+    .ln()
+    .scale(-1 / 14, 0.02)
+    .add(wide, 0.024)
+    .add(fine, 0.0018);
+  d.add(sheet.noise(5, { octaves: 6, gain: 0.7 }), 0.012);
+  // Softplus keeps the distance positive without a kink.
+  d.scale(1 / 0.006)
+    .clamp(-60, 60)
+    .exp()
+    .add(1)
+    .ln()
+    .scale(0.006 / Math.max(0.05, border));
+  const tight = d
+    .copy()
+    .scale(-1 / 0.022)
+    .exp();
+  return d
+    .scale(-1 / 0.1)
+    .exp()
+    .scale(0.6)
+    .add(tight, 0.8)
+    .scale(Math.min(1, border * 2));
 }
 
 function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { body: Field; rim: Field } {
@@ -131,10 +129,8 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
       const dx = x.copy().add(-ox);
       const dy = y.copy().add(-oy);
       const depth = dx.times(dx).add(dy.times(dy)).power(0.5).scale(-1, r);
-      sheet.release(dy);
       if (z) {
         z.max(depth);
-        sheet.release(depth);
       } else z = depth;
     }
     if (!z) continue;
@@ -142,16 +138,14 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
       .add(mid, 0.0035)
       .add(wide, 0.01)
       .add(fine, 0.0006);
-    front(sheet, z, R, strength, broken, body, rim, true);
-    if (random.chance(0.6)) front(sheet, z.add(-0.14 * R), R, strength * 0.55, broken, body, rim, false);
-    sheet.release(z, wobble);
+    front(z, R, strength, broken, body, rim, true);
+    if (random.chance(0.6)) front(z.add(-0.14 * R), R, strength * 0.55, broken, body, rim, false);
   }
-  sheet.release(broken, x, y, mid);
   return { body: body.clamp(0, 1.6), rim: rim.clamp(0, 1.6) };
 }
 
 /** One drying front: a thin dark rim outside, a pale body inside. */
-function front(sheet: Sheet, z: Field, R: number, strength: number, broken: Field, body: Field, rim: Field, fills: boolean): void {
+function front(z: Field, R: number, strength: number, broken: Field, body: Field, rim: Field, fills: boolean): void {
   const inside = z.copy().step(-0.0006, 0.0012);
   if (fills) {
     const fade = z
@@ -162,7 +156,6 @@ function front(sheet: Sheet, z: Field, R: number, strength: number, broken: Fiel
       .scale(0.18, 0.1)
       .times(inside);
     body.add(fade, strength);
-    sheet.release(fade);
   }
   const sharp = z
     .copy()
@@ -177,7 +170,6 @@ function front(sheet: Sheet, z: Field, R: number, strength: number, broken: Fiel
     .exp();
   sharp.add(wide, 0.4).times(inside).times(broken);
   rim.add(sharp, 0.75 * strength);
-  sheet.release(inside, sharp, wide);
 }
 
 function spotting(sheet: Sheet, amount: number): { fox: Field; fleck: Field } {

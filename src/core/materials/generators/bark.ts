@@ -25,16 +25,15 @@ export default defineMaterial({
       sheet
         .noise(3, { octaves: 5, gain: 0.6 })
         .scale(across)
-        .add(sheet.noise(22, { octaves: 4, gain: 0.7 }).once, across * 0.12);
+        .add(sheet.noise(22, { octaves: 4, gain: 0.7 }), across * 0.12);
     const [warpX, warpY] = [bend(0.035), bend(0.02)];
     const large = creases(sheet, { cells: plates, angle: 0, stretch: 2.6, width: 0.2, sharp: 1.3 }, warpX, warpY);
     const small = creases(sheet, { cells: plates * 4, angle: 0.2, stretch: 2, width: 0.08, sharp: 1.2 }, warpX, warpY);
-    sheet.release(large.dome, small.dome, warpX, warpY);
     const furrow = large.line;
     const plate = large.border.step(0.02, 0.42);
-    const flake = small.border.step(0.02, 0.16).times(sheet.noise(6, { octaves: 4 }).scale(0.35, 0.7).clamp(0, 1.3).once);
+    const flake = small.border.step(0.02, 0.16).times(sheet.noise(6, { octaves: 4 }).scale(0.35, 0.7).clamp(0, 1.3));
     const lip = small.line.times(plate);
-    const fibre = sheet.white(0.012, 0.0011).add(sheet.white(0.012, 0.003).once, -0.6);
+    const fibre = sheet.white(0.012, 0.0011).add(sheet.white(0.012, 0.003), -0.6);
     const rough = sheet.noise(28, { octaves: 6, gain: 0.8 });
     const height = plate
       .copy()
@@ -43,7 +42,7 @@ export default defineMaterial({
       .add(lip, -0.0012 * flakes)
       .add(fibre, 0.0005)
       .add(rough, 0.0008)
-      .add(sheet.band(0.0008, 0.002).once, 0.0003);
+      .add(sheet.band(0.0008, 0.002), 0.0003);
     const green = sheet.noise(2.2, { octaves: 7, gain: 0.7 }).add(plate, 0.5).step(0.5, 2.2).scale(moss);
     const grey = sheet.noise(2.6, { octaves: 5 }).scale(0.3, 0.5).clamp();
     return {

@@ -40,8 +40,8 @@ export default defineMaterial({
     const english = bond === 'english';
     const n = english ? (count / 2) * 3 * perRow : count * perRow;
     const u = sheet.coordinates();
-    u.x.add(sheet.noise(6).once, 0.0007);
-    u.y.add(sheet.noise(6).once, 0.0007);
+    u.x.add(sheet.noise(6), 0.0007);
+    u.y.add(sheet.noise(6), 0.0007);
     const { inside, px, py, each } = layBricks(sheet, u, {
       rows: count,
       perRow,
@@ -65,11 +65,10 @@ export default defineMaterial({
       .times(chip, chips);
     const grit = sheet.noise(55, { octaves: 4 });
     inside
-      .add(sheet.noise(13, { octaves: 4 }).once, 0.0009)
+      .add(sheet.noise(13, { octaves: 4 }), 0.0009)
       .add(grit.copy().times(rough), 0.0003)
       .add(ragged, -1)
-      .add(sheet.single(45).once, 0.0012);
-    sheet.release(ragged, chip);
+      .add(sheet.single(45), 0.0012);
 
     const face = inside.copy().step(-0.0004, 0.0012);
     const body = inside
@@ -84,8 +83,7 @@ export default defineMaterial({
       .add(px.times(tiltX))
       .add(py.times(tiltY))
       .add(grit.times(rough), 0.0003)
-      .add(sheet.noise(16, { octaves: 5, gain: 0.7 }).once, 0.0004);
-    sheet.release(tiltX, tiltY, px, py, rough, grit);
+      .add(sheet.noise(16, { octaves: 5, gain: 0.7 }), 0.0004);
     const groove = inside
       .copy()
       .abs()
@@ -108,7 +106,6 @@ export default defineMaterial({
       0.6,
     );
     height.add(pits, -0.0016);
-    sheet.release(body, groove, density);
 
     const kind = Array.from({ length: n }, () => {
       const burnt = random.chance(0.1);
@@ -123,7 +120,7 @@ export default defineMaterial({
     });
     let i = 0;
     const spread = (c: number) => ((i = 0), each(() => kind[i++][c]));
-    const kiss = spread(3).times(sheet.noise(4.4, { octaves: 5 }).step(0.3, 1.1).once);
+    const kiss = spread(3).times(sheet.noise(4.4, { octaves: 5 }).step(0.3, 1.1));
     const mottle = sheet.noise(11, { octaves: 5, gain: 0.7 });
     const fine = sheet.noise(48, { octaves: 5, gain: 0.82 });
     const L = spread(0).add(mottle, 2.6).add(fine, 1.5).add(kiss, -7).add(pits, -8);
@@ -133,11 +130,11 @@ export default defineMaterial({
     const bloom = sheet
       .noise(3.2, { octaves: 6, gain: 0.66 })
       .step(0.5, 2.2)
-      .times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp().once, 0.5 * salts)
+      .times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp(), 0.5 * salts)
       .clamp();
-    L.towards(sheet.plane(72).once, bloom);
-    A.towards(sheet.plane(5).once, bloom);
-    B.towards(sheet.plane(7).once, bloom);
+    L.towards(sheet.plane(72), bloom);
+    A.towards(sheet.plane(5), bloom);
+    B.towards(sheet.plane(7), bloom);
     const dirt = sheet
       .noise(2.1, { octaves: 6, gain: 0.68 })
       .step(-0.2, 2.4)
@@ -145,7 +142,7 @@ export default defineMaterial({
     const joints = sheet
       .plane(62)
       .add(sand, 3)
-      .add(sheet.noise(7, { octaves: 4 }).once, 3)
+      .add(sheet.noise(7, { octaves: 4 }), 3)
       .add(pits, -6);
     const jointA = sheet.plane(1.8);
     const jointB = sheet.noise(6, { octaves: 3 }).scale(1, 9);

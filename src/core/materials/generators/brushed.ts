@@ -23,7 +23,7 @@ export default defineMaterial({
   paint(sheet, { grain, scratches, sheen }) {
     const { random } = sheet;
     // Lines of three lengths; noise is softened along the stroke, never stretched, or it turns to corduroy.
-    const lines = sheet.white(0.0012, 0.03).add(sheet.white(0.0015, 0.09).once, 0.9).add(sheet.white(0.0026, 0.2).once, 0.7);
+    const lines = sheet.white(0.0012, 0.03).add(sheet.white(0.0015, 0.09), 0.9).add(sheet.white(0.0026, 0.2), 0.7);
     const list: StrokePoint[][] = Array.from({ length: Math.round(scratches) }, () => {
       const [x, y, length] = [random.next(), random.next(), random.power(0.03, 0.5, 1.5)];
       const tilt = random.chance(0.8) ? 0.01 * random.gauss() : 0.6 * random.gauss();

@@ -22,16 +22,16 @@ export default defineMaterial({
   }),
   paint(sheet, { reach, ragged, scorch }) {
     const d = borderDistance(sheet)
-      .add(sheet.noise(2.1, { octaves: 4 }).once, 0.022 * ragged)
-      .add(sheet.noise(8, { octaves: 6, gain: 0.68 }).once, 0.013 * ragged)
-      .add(sheet.noise(60, { octaves: 4, gain: 0.75 }).once, 0.0022 * ragged)
+      .add(sheet.noise(2.1, { octaves: 4 }), 0.022 * ragged)
+      .add(sheet.noise(8, { octaves: 6, gain: 0.68 }), 0.013 * ragged)
+      .add(sheet.noise(60, { octaves: 4, gain: 0.75 }), 0.0022 * ragged)
       .add(-reach);
     const gone = d.copy().step(-0.0012, 0.0012).scale(-1, 1);
     const deep = d.copy().clamp(0, 2);
     const char = deep.copy().exp(-1 / (0.006 * (0.5 + 0.5 * scorch)));
     const brown = deep
       .copy()
-      .add(sheet.noise(14, { octaves: 5, gain: 0.7 }).once, 0.006)
+      .add(sheet.noise(14, { octaves: 5, gain: 0.7 }), 0.006)
       .clamp(0, 2)
       .exp(-1 / (0.03 * scorch + 0.004));
     const warm = deep.exp(-1 / (0.13 * scorch + 0.01));
@@ -40,8 +40,8 @@ export default defineMaterial({
     const height = tooth
       .copy()
       .scale(0.0002)
-      .add(sheet.fibres(2600).once, 0.0004)
-      .add(char.copy().times(sheet.noise(34, { octaves: 4 }).once), 0.0016)
+      .add(sheet.fibres(2600), 0.0004)
+      .add(char.copy().times(sheet.noise(34, { octaves: 4 })), 0.0016)
       .add(char, 0.002)
       .add(gone, -0.004);
     const dirt = sheet.noise(3, { octaves: 6, gain: 0.66 }).scale(0.4, 0.3).clamp(0, 2);
@@ -54,9 +54,9 @@ export default defineMaterial({
         .add(brown, -46)
         .add(char, -44)
         .clamp(5, 99)
-        .towards(sheet.plane(2).once, gone),
-      a: sheet.plane(0.9).add(warm, 3).add(brown, 10).add(char, -8).clamp(-2, 20).towards(sheet.plane(0).once, gone),
-      b: sheet.noise(2.2, { octaves: 3 }).scale(0.5, 8).add(warm, 7).add(brown, 12).add(char, -17).clamp(0, 40).towards(sheet.plane(0).once, gone),
+        .towards(sheet.plane(2), gone),
+      a: sheet.plane(0.9).add(warm, 3).add(brown, 10).add(char, -8).clamp(-2, 20).towards(sheet.plane(0), gone),
+      b: sheet.noise(2.2, { octaves: 3 }).scale(0.5, 8).add(warm, 7).add(brown, 12).add(char, -17).clamp(0, 40).towards(sheet.plane(0), gone),
       height,
       elevation: 0.64,
       translucency: [0.3, 0.0012],

@@ -36,10 +36,10 @@ export default defineMaterial({
     });
     const height = cloth.copy();
     const filled = sheet.noise(7, { octaves: 4 }).scale(0.17, ground).clamp();
-    height.towards(cloth.copy().blur(0.0022).once, filled);
+    height.towards(cloth.copy().blur(0.0022), filled);
     const swell = sheet.noise(18, { octaves: 3 });
     height.times(swell, 0.12, 1).scale((0.003 * 96) / threads);
-    height.add(sheet.white(0.0006).once, 0.00024).add(sheet.fibres(1500).once, 0.0004);
+    height.add(sheet.white(0.0006), 0.00024).add(sheet.fibres(1500), 0.0004);
     return {
       lightness: sheet.noise(2.2, { octaves: 4 }).scale(0.5, 91.4).add(cloth, 2.6),
       a: sheet.plane(0.5),

@@ -52,12 +52,12 @@ export default defineMaterial({
     const tooth = sheet.white(0.0007);
     const rough = sheet.noise(40, { octaves: 5, gain: 0.8 });
     const streak = sheet.white(0.0009, 0.012);
-    const veil = sheet.strokes(sweep).blur(0.009).times(streak.scale(0.3, 0.72).clamp(0, 1.5).once);
+    const veil = sheet.strokes(sweep).blur(0.009).times(streak.scale(0.3, 0.72).clamp(0, 1.5));
     const cloud = sheet.noise(1.7, { octaves: 6, gain: 0.64 }).scale(0.3, 0.28).clamp(0, 1.2);
     const caught = tooth.copy().scale(0.26, 0.6).add(rough, 0.14).clamp(0, 1.6);
     const line = sheet.strokes(old).blur(0.0004);
-    line.times(tooth.copy().scale(0.8, 0.5).add(rough, 0.3).step(-0.9, 0.9).once);
-    const chalk = veil.add(cloud, 0.35).scale(dust).times(caught.once).add(line, 0.8).clamp(0, 1.3);
+    line.times(tooth.copy().scale(0.8, 0.5).add(rough, 0.3).step(-0.9, 0.9));
+    const chalk = veil.add(cloud, 0.35).scale(dust).times(caught).add(line, 0.8).clamp(0, 1.3);
     const height = rough.scale(0.0003).add(tooth, 0.00015).add(chalk, 0.0002);
     return {
       lightness: sheet.noise(3, { octaves: 5, gain: 0.6 }).scale(0.8, 17).add(chalk, 46).clamp(3, 98),

@@ -52,17 +52,17 @@ export default defineMaterial({
     const ground = rough.copy().scale(0.62).add(laid, 0.42).add(fine, 0.3);
     const broad = sheet.strokes(sides).blur(0.0012);
     const line = sheet.strokes(points);
-    const body = broad.copy().max(line.once);
+    const body = broad.copy().max(line);
     const hit = ground
       .copy()
       .scale(0.55 * tooth + 0.15)
       .add(body, 1.5)
       .step(0.3, 1.8);
-    const mark = body.times(hit.once);
-    const dust = broad.blur(0.006).times(sheet.noise(2.6, { octaves: 5 }).scale(0.4, 0.55).clamp(0, 1.3).once, rubbed);
+    const mark = body.times(hit);
+    const dust = broad.blur(0.006).times(sheet.noise(2.6, { octaves: 5 }).scale(0.4, 0.55).clamp(0, 1.3), rubbed);
     const height = ground
       .scale(0.0003)
-      .add(sheet.noise(3.4, { octaves: 4 }).once, 0.0006)
+      .add(sheet.noise(3.4, { octaves: 4 }), 0.0006)
       .add(mark, 0.00016);
     return {
       lightness: sheet.noise(2.6, { octaves: 4 }).scale(0.6, 88).add(dust, -34).add(mark, -76).clamp(6, 98),

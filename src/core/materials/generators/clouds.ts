@@ -39,10 +39,10 @@ export default defineMaterial({
     const lit = billow.scale(1, 0.2).clamp(-1, 1).times(cloud);
     const sky = far.copy().scale(16, 55);
     const lightness = sky
-      .towards(far.copy().scale(-3, 88).once, cloud)
+      .towards(far.copy().scale(-3, 88), cloud)
       .add(core, -26 * drama)
       .add(lit, 8)
-      .add(sheet.white(0.0009).once, 0.3);
+      .add(sheet.white(0.0009), 0.3);
     const clear = cloud.copy().scale(-1, 1);
     return {
       lightness: lightness.clamp(0, 99),

@@ -24,12 +24,12 @@ export default defineMaterial({
     const hills = sheet
       .band(0.0021 * grain, 0.0046 * grain)
       .scale(0.55)
-      .add(sheet.band(0.0042 * grain, 0.0105 * grain).once, 0.9);
+      .add(sheet.band(0.0042 * grain, 0.0105 * grain), 0.9);
     hills.scale(-1.5, 0.2).exp().scale(1, 1).ln().scale(-0.95, 1.25);
     const patches = sheet.noise(14, { octaves: 3 });
     const height = hills.times(patches, 0.22, 1).scale(0.00115);
-    height.add(sheet.fibres(5200).once, 0.0006).add(sheet.white(0.001).once, 0.00013);
-    const lightness = sheet.noise(2.2).scale(0.45, 95.2).add(sheet.noise(3.1).once, 0.2);
+    height.add(sheet.fibres(5200), 0.0006).add(sheet.white(0.001), 0.00013);
+    const lightness = sheet.noise(2.2).scale(0.45, 95.2).add(sheet.noise(3.1), 0.2);
     return {
       lightness,
       a: sheet.noise(1.9).scale(0.08, 0.3 + 0.3 * warmth),

@@ -50,14 +50,14 @@ export default defineMaterial({
         sheet
           .noise(14, { octaves: 4, stretch: [2.5, 0.3] })
           .scale(0.3, 0.7)
-          .clamp(0, 1.4).once,
+          .clamp(0, 1.4),
       );
     const height = sheet
       .noise(3, { octaves: 4 })
       .scale(0.0013)
       .add(fine, 0.0003)
-      .add(sheet.band(0.0009, 0.0024).once, 0.00026)
-      .add(sheet.white(0.0008).once, 0.00013)
+      .add(sheet.band(0.0009, 0.0024), 0.00026)
+      .add(sheet.white(0.0008), 0.00013)
       .add(pit, -0.0046);
     return {
       lightness: cloud.copy().scale(2.6, 55.5).add(fine, 0.9).add(run, -9).add(pit, -12),

@@ -55,7 +55,7 @@ export default defineMaterial({
         ]);
       }),
     );
-    const stain = runs.blur(0.0012).times(sheet.white(0.001, 0.012).scale(0.3, 0.8).clamp(0, 1.5).once);
+    const stain = runs.blur(0.0012).times(sheet.white(0.001, 0.012).scale(0.3, 0.8).clamp(0, 1.5));
     const scale = sheet.noise(46, { octaves: 5, gain: 0.84 }).times(begun);
     const deep = sheet.noise(8, { octaves: 6, gain: 0.7 }).scale(0.5, 0.5).clamp(0, 1.6).times(begun);
     const all = begun.copy().add(stain, 0.65).clamp();
@@ -66,7 +66,7 @@ export default defineMaterial({
       .add(spangle, 0.00007)
       .add(scale, 0.0004)
       .add(begun, 0.0003)
-      .add(sheet.band(0.0008, 0.0022).once, 0.00012);
+      .add(sheet.band(0.0008, 0.0022), 0.00012);
     return {
       lightness: dull.scale(1.6, 55).add(spangle, 1.5).add(dent, 0.8).add(stain, -9).add(begun, -17).add(deep, -11).add(scale, 3.4).clamp(6, 94),
       a: sheet.plane(-0.6).add(all, 15).add(deep, -6).add(scale, 2.2),

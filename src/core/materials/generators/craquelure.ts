@@ -53,7 +53,10 @@ export default defineMaterial({
     );
     const crack = sheet.strokes(strokes);
     // Distance from a line drawn wide enough to be found at any size.
-    const found = sheet.strokes(strokes.map((s) => s.map(([x, y, , v]) => [x, y, Math.max(0.0006, 0.6 * sheet.pixel), v > 0.02 ? 1 : 0])));
+    const found = sheet.strokes(
+      strokes.map((s) => s.map(([x, y, , v]) => [x, y, 0.0006, v > 0.02 ? 1 : 0])),
+      { least: 0.6 },
+    );
     const d = found.distance(0.4, 0.2);
     const height = d
       .copy()
@@ -63,20 +66,20 @@ export default defineMaterial({
     height.add(d.scale(-1 / 0.02).exp(), -0.0003).scale(cupping);
     height
       .blur(0.0007)
-      .add(sheet.noise(26, { octaves: 4, stretch: [1, 0.35] }).once, 0.00012)
-      .add(sheet.white(0.0008).once, 0.00009)
+      .add(sheet.noise(26, { octaves: 4, stretch: [1, 0.35] }), 0.00012)
+      .add(sheet.white(0.0008), 0.00009)
       .add(crack, -0.0016);
     const halo = crack
       .copy()
       .blur(0.0028)
-      .times(sheet.noise(4, { octaves: 4 }).scale(0.4, 0.6).clamp(0, 1.4).once, 1.5 * dirt)
+      .times(sheet.noise(4, { octaves: 4 }).scale(0.4, 0.6).clamp(0, 1.4), 1.5 * dirt)
       .clamp();
     const ground = sheet.noise(2.3, { octaves: 5 });
     const lines = crack.scale(1).clamp();
     return {
-      lightness: ground.copy().scale(1.1, 90.5).add(halo, -5).towards(sheet.plane(27).once, lines),
-      a: sheet.plane(1).add(halo, 1.5).towards(sheet.plane(5).once, lines),
-      b: ground.scale(0.8, 11).add(halo, 4).towards(sheet.plane(12).once, lines),
+      lightness: ground.copy().scale(1.1, 90.5).add(halo, -5).towards(sheet.plane(27), lines),
+      a: sheet.plane(1).add(halo, 1.5).towards(sheet.plane(5), lines),
+      b: ground.scale(0.8, 11).add(halo, 4).towards(sheet.plane(12), lines),
       height,
       elevation: 0.6,
       translucency: [0.4, 0.0012],

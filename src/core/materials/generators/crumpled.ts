@@ -36,24 +36,24 @@ export default defineMaterial({
     NETS.forEach(([cells, amplitude, weight], i) => {
       const net = facetNet(sheet, cells / size, 0.5 + i * 1.9416, amplitude * size, sheet.seed * 7 + i * 101);
       if (i >= 2) net.height.times(flat);
-      height.add(net.height.once);
+      height.add(net.height);
       const lines = net.creases.map((line) =>
         line.map(([x, y, w, v]): [number, number, number, number] => [x, y, w * (0.7 + weight * 0.5), v * weight]),
       );
-      sheet.strokes(lines, crease);
+      sheet.strokes(lines, { into: crease });
     });
     // Creases are sharp in places and pressed flat in others.
     crease
-      .times(sheet.noise(8, { octaves: 3 }).scale(0.6, 0.4).clamp(0, 1.4).once)
+      .times(sheet.noise(8, { octaves: 3 }).scale(0.6, 0.4).clamp(0, 1.4))
       .blur(0.0007)
       .clamp();
     const soft = height.copy().blur(0.0034);
-    height.blur(0.0007).towards(soft.once, sheet.noise(5, { octaves: 3 }).scale(0.3, 0.4).clamp().once);
+    height.blur(0.0007).towards(soft, sheet.noise(5, { octaves: 3 }).scale(0.3, 0.4).clamp());
     height
-      .add(sheet.noise(3.5, { octaves: 3, gain: 0.5 }).once, 0.0045)
+      .add(sheet.noise(3.5, { octaves: 3, gain: 0.5 }), 0.0045)
       .add(crease, 0.0004)
-      .add(sheet.band(0.0012, 0.004).once, 0.00007)
-      .add(sheet.fibres(2500).once, 0.0002);
+      .add(sheet.band(0.0012, 0.004), 0.00007)
+      .add(sheet.fibres(2500), 0.0002);
     return {
       lightness: sheet
         .noise(2.1, { octaves: 4 })

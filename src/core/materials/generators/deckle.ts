@@ -22,9 +22,9 @@ export default defineMaterial({
   }),
   paint(sheet, { width, tear, fibres }) {
     const d = borderDistance(sheet)
-      .add(sheet.noise(3, { octaves: 5, gain: 0.6 }).once, 0.008 * tear)
-      .add(sheet.noise(24, { octaves: 5, gain: 0.72 }).once, 0.0034 * tear)
-      .add(sheet.noise(120, { octaves: 3, gain: 0.8 }).once, 0.0006 * tear);
+      .add(sheet.noise(3, { octaves: 5, gain: 0.6 }), 0.008 * tear)
+      .add(sheet.noise(24, { octaves: 5, gain: 0.72 }), 0.0034 * tear)
+      .add(sheet.noise(120, { octaves: 3, gain: 0.8 }), 0.0006 * tear);
     const sheet1 = d
       .copy()
       .step(width - 0.0015, width + 0.0015)
@@ -42,11 +42,11 @@ export default defineMaterial({
       .exp();
     const hair = sheet
       .fibres(Math.round(9000 * fibres), { length: 0.01, half: 0.00028, curvature: 90 })
-      .times(near.once)
+      .times(near)
       .clamp();
     const tooth = sheet.band(0.0016, 0.005);
-    const white = sheet1.copy().scale(0.955).add(thin, -0.13).max(hair.scale(0.75).once);
-    white.add(tooth.times(sheet1).once, 0.009).add(sheet.white(0.0009).once, 0.003).clamp(0.004, 0.985);
+    const white = sheet1.copy().scale(0.955).add(thin, -0.13).max(hair.scale(0.75));
+    white.add(tooth.times(sheet1), 0.009).add(sheet.white(0.0009), 0.003).clamp(0.004, 0.985);
     return { lightness: white.copy(), a: white.copy().scale(0.995), b: white.scale(0.975), encoded: true };
   },
 });

@@ -42,8 +42,8 @@ export default defineMaterial({
       .copy()
       .scale(0.0046)
       .add(drag, 0.00012)
-      .add(sheet.noise(5, { octaves: 4 }).once, 0.0008)
-      .add(sheet.band(0.001, 0.003).once, 0.00022);
+      .add(sheet.noise(5, { octaves: 4 }), 0.0008)
+      .add(sheet.band(0.001, 0.003), 0.00022);
     const tone = sheet.noise(7, { octaves: 4 });
     return {
       lightness: tone.scale(2, 52).add(low, 3).add(high, 4),

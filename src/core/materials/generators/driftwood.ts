@@ -22,7 +22,7 @@ export default defineMaterial({
   }),
   paint(sheet, { grain, checks, salt }) {
     const { random } = sheet;
-    const fibre = sheet.white(0.06, 0.0018).add(sheet.white(0.14, 0.0042).once, 1.1).add(sheet.white(0.25, 0.012).once, 1.1);
+    const fibre = sheet.white(0.06, 0.0018).add(sheet.white(0.14, 0.0042), 1.1).add(sheet.white(0.25, 0.012), 1.1);
     const fine = sheet.white(0.018, 0.0013);
     const list: StrokePoint[][] = Array.from({ length: Math.round(checks) }, () => {
       const [x, y, long, wide] = [random.next(), random.next(), random.power(0.03, 0.5, 1.6), random.power(0.0005, 0.0028, 2)];
@@ -45,7 +45,7 @@ export default defineMaterial({
       .copy()
       .scale(-0.5, -0.4)
       .clamp(0, 1.5)
-      .times(sheet.noise(3, { octaves: 5 }).scale(0.4, 0.4).clamp(0, 1.3).once);
+      .times(sheet.noise(3, { octaves: 5 }).scale(0.4, 0.4).clamp(0, 1.3));
     return {
       lightness: sheet
         .noise(1.8, { octaves: 4, stretch: [1.6, 0.5] })

@@ -56,7 +56,7 @@ export default defineMaterial({
     const tooth = sheet.band(0.0018, 0.005);
     // Thin paint catches only the high places of the ground.
     for (const paint of [under, dark, light]) paint.times(tooth, 0.13, 0.92).clamp(0, 1.1);
-    const height = under.copy().max(dark).max(light).scale(0.0015).add(tooth, 0.0002).add(sheet.white(0.0008).once, 0.0001);
+    const height = under.copy().max(dark).max(light).scale(0.0015).add(tooth, 0.0002).add(sheet.white(0.0008), 0.0001);
     return {
       lightness: ground.copy().scale(1.3, 58).add(under, -12).add(dark, -24).add(light, 21).clamp(3, 98),
       a: sheet.plane(0.4).add(dark, 0.6),

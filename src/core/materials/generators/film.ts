@@ -32,7 +32,7 @@ export default defineMaterial({
     const right = sheet.right;
     const bottom = sheet.bottom;
     const marks = sheet.strokes([...transport(sheet, scratches), ...short(sheet, handling)]);
-    sheet.strokes(curled(sheet, hairs), marks);
+    sheet.strokes(curled(sheet, hairs), { into: marks });
     const density = sheet.noise(2.6, { octaves: 4 });
     const specks: Spot[] = sheet.scatter(Math.round(9000 * dust), density, 1.2, -1.8).map(({ x, y, random }) => ({
       x,
@@ -56,7 +56,7 @@ export default defineMaterial({
     const glow = marks.copy().blur(0.0016);
     const smudge = sheet.noise(1.8, { octaves: 5 }).scale(0.5, 0.4).clamp();
     const base = sheet.noise(1.4, { octaves: 4 }).scale(0.5, 0.5).clamp().scale(0.01, 0.03).add(smudge.times(smudge), 0.014);
-    base.add(sheet.white(0.0007).once, 0.006).add(glow, 0.22).add(marks);
+    base.add(sheet.white(0.0007), 0.006).add(glow, 0.22).add(marks);
     return { lightness: base.copy(), a: base.copy().scale(0.985), b: base.scale(0.955), encoded: true };
   },
 });

@@ -68,7 +68,7 @@ export default defineMaterial({
     const print = sheet.strokes(ridges);
     const grease = print.copy().blur(0.006);
     const wipe = sheet.strokes(wipes).blur(0.0016);
-    const light = print.scale(0.5).add(grease, 0.3).add(wipe, 0.4).scale(0.95, 0.02).add(sheet.white(0.0009).once, 0.003).clamp();
+    const light = print.scale(0.5).add(grease, 0.3).add(wipe, 0.4).scale(0.95, 0.02).add(sheet.white(0.0009), 0.003).clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.99), b: light.scale(0.96), encoded: true };
   },
 });

@@ -45,14 +45,16 @@ export default defineMaterial({
     const curled = islands(seed + 1, (_x, _y, random) => random.next() ** 2);
     const strokes = crackStrokes(net, [0.8, 0.62, 0.5, 0.42], [0.95, 0.85, 0.7, 0.6], seed, () => 1);
     const crack = sheet.strokes(strokes);
-    const found = sheet.strokes(strokes.map((s) => s.map(([x, y, , v]) => [x, y, Math.max(0.0006, 0.6 * sheet.pixel), v > 0.02 ? 1 : 0])));
+    const found = sheet.strokes(
+      strokes.map((s) => s.map(([x, y, , v]) => [x, y, 0.0006, v > 0.02 ? 1 : 0])),
+      { least: 0.6 },
+    );
     const d = found.distance(0.4, 0.06);
-    sheet.release(found);
     // Paint is eaten from the cracks inwards by as much as its island has lost.
     const rough = sheet.noise(55, { octaves: 4 });
     const eat = spreadCells(sheet, lost)
       .scale(0.05, -0.022)
-      .add(sheet.noise(9, { octaves: 5, gain: 0.66 }).once, 0.0045)
+      .add(sheet.noise(9, { octaves: 5, gain: 0.66 }), 0.0045)
       .add(rough, 0.0012);
     const edge = d.copy().add(eat, -1);
     const chips = sheet.spots(
@@ -67,7 +69,7 @@ export default defineMaterial({
       })),
       0.2,
     );
-    edge.add(chips.once, -0.03);
+    edge.add(chips, -0.03);
     const cover = edge.copy().scale(500, 0.5).clamp().blur(0.0009).step(0.25, 0.75);
     const rim = edge
       .copy()

@@ -45,8 +45,8 @@ export default defineMaterial({
       .band(0.0019, 0.0055)
       .scale(0.0003)
       .add(fibre, 0.00042)
-      .add(sheet.white(0.0009).once, 0.00013)
-      .add(sheet.noise(4, { octaves: 4 }).once, 0.0006);
+      .add(sheet.white(0.0009), 0.00013)
+      .add(sheet.noise(4, { octaves: 4 }), 0.0006);
     return {
       lightness: sheet
         .noise(2.8, { octaves: 4 })

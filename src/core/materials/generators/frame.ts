@@ -38,12 +38,12 @@ export default defineMaterial({
     );
     const ink = edge
       .copy()
-      .times(worn.once, -0.55, 1)
+      .times(worn, -0.55, 1)
       .max(bits)
       .add(soft, 0.22 * bleed)
       .clamp();
     return {
-      lightness: ink.copy().scale(-93, 98.5).add(sheet.white(0.0009).once, 0.4).clamp(3, 99),
+      lightness: ink.copy().scale(-93, 98.5).add(sheet.white(0.0009), 0.4).clamp(3, 99),
       a: ink.copy().scale(0.6, 0.1),
       b: ink.scale(0.8, 0.6),
     };

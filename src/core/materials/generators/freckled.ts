@@ -52,7 +52,7 @@ export default defineMaterial({
         .add(spot, -22)
         .add(flush, -1.6 * redness)
         .add(mottle, 0.35)
-        .add(sheet.white(0.001).once, 0.2),
+        .add(sheet.white(0.001), 0.2),
       a: sheet
         .plane(0.4)
         .add(spot, 6.5)

@@ -43,7 +43,7 @@ export default defineMaterial({
       layers[k % 3].push(points);
     }
     const [deep, middle, top] = layers.map((list) => sheet.strokes(list));
-    const coat = deep.scale(0.45).max(middle.scale(0.72).once).max(top.once);
+    const coat = deep.scale(0.45).max(middle.scale(0.72)).max(top);
     return {
       lightness: coat.copy().scale(62, 33).add(mottle, -13).clamp(2, 96),
       a: sheet.plane(1.6).add(mottle, 0.8),

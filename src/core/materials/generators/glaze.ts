@@ -48,7 +48,7 @@ export default defineMaterial({
     const height = sheet
       .noise(4, { octaves: 3 })
       .scale(0.0012 * gloss)
-      .add(sheet.noise(18, { octaves: 3, gain: 0.5 }).once, 0.0002 * gloss)
+      .add(sheet.noise(18, { octaves: 3, gain: 0.5 }), 0.0002 * gloss)
       .add(crack, -0.0007);
     return {
       lightness: uneven

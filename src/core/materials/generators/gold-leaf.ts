@@ -65,7 +65,7 @@ export default defineMaterial({
       })),
       0.2,
     );
-    const red = bole.max(speck.once).clamp();
+    const red = bole.max(speck).clamp();
     const ripple = sheet.band(0.003, 0.011);
     const grain = sheet.white(0.0006);
     const height = ripple
@@ -75,7 +75,7 @@ export default defineMaterial({
       .add(lap, 0.0007)
       .add(red, -0.0005)
       .add(grain, 0.00008)
-      .add(sheet.noise(4, { octaves: 4 }).once, 0.0012);
+      .add(sheet.noise(4, { octaves: 4 }), 0.0012);
     return {
       lightness: burnish.scale(2.2, 62).add(ripple, 1.1).add(grain, 0.7).add(doubled, 2.5).add(edge, 6).add(red, -30).clamp(8, 96),
       a: sheet.noise(3, { octaves: 4 }).scale(0.8, 5).add(red, 18),

@@ -57,13 +57,13 @@ export default defineMaterial({
       });
     }
     const fibre = sheet.fibres(3200, { half: 0.0003 });
-    const spread = sheet.spots(list, 0.16).add(sheet.band(0.0005, 0.0014).once, 0.05).add(fibre, -0.05);
+    const spread = sheet.spots(list, 0.16).add(sheet.band(0.0005, 0.0014), 0.05).add(fibre, -0.05);
     const hole = plate.step(1.2, 2.6).scale(wear);
-    const ink = spread.add(hole.once, -0.55).clamp();
+    const ink = spread.add(hole, -0.55).clamp();
     const halo = ink.copy().blur(0.0012);
     const mottle = sheet.white(0.0007).scale(0.06, 0.94).clamp(0, 1.1);
-    ink.times(mottle.once);
-    const height = sheet.band(0.0014, 0.004).scale(0.00016).add(fibre, 0.0003).add(sheet.white(0.0008).once, 0.0001);
+    ink.times(mottle);
+    const height = sheet.band(0.0014, 0.004).scale(0.00016).add(fibre, 0.0003).add(sheet.white(0.0008), 0.0001);
     return {
       lightness: sheet.noise(2.4, { octaves: 4 }).scale(0.5, 91).add(fibre, 0.6).add(halo, -6).add(ink, -66).clamp(4, 99),
       a: sheet.plane(0.6).add(ink, -0.4),

@@ -48,9 +48,8 @@ export default defineMaterial({
       .times(cy)
       .scale(3.6)
       .add(plain.exp(-1 / 0.004), 0.9)
-      .add(sheet.noise(40, { octaves: 4, gain: 0.75 }).once, 0.16)
+      .add(sheet.noise(40, { octaves: 4, gain: 0.75 }), 0.16)
       .add(slack, 0.12);
-    sheet.release(x, y, cy);
     const bare = rub.add(-0.42).step(0, 0.4).scale(wear).clamp();
     const folds: StrokePoint[][] = [];
     for (let k = 0; k < bends; k++) {
@@ -73,7 +72,7 @@ export default defineMaterial({
     const crackle = fold
       .copy()
       .blur(0.003)
-      .times(sheet.noise(90, { octaves: 3, gain: 0.8 }).step(0.1, 0.9).once)
+      .times(sheet.noise(90, { octaves: 3, gain: 0.8 }).step(0.1, 0.9))
       .add(fold, 1)
       .clamp();
     const scratches: StrokePoint[][] = Array.from({ length: Math.round(170 * wear) }, () => {
@@ -101,12 +100,12 @@ export default defineMaterial({
       .noise(70, { octaves: 3 })
       .scale(0.00006)
       .add(fold.blur(0.0012), 0.0016)
-      .add(sheet.noise(1.5, { octaves: 3 }).once, 0.003)
+      .add(sheet.noise(1.5, { octaves: 3 }), 0.003)
       .add(bare, -0.0006);
     const image = sheet.plane(53).add(shine, 1.1).add(dirt, -1.5).add(dust, 9).add(scratch, 11).add(crackle, 30);
     const blank = sheet.plane(91).add(dirt, -6).add(scratch, -4).add(dust, -7).add(crackle, -8);
     return {
-      lightness: image.towards(blank, paper).towards(sheet.plane(80).add(dirt, -12).once, bare),
+      lightness: image.towards(blank, paper).towards(sheet.plane(80).add(dirt, -12), bare),
       a: sheet.plane(0.5).add(dirt, 0.8).add(bare, 1.5),
       b: sheet.plane(4).add(dirt, 2.5).add(paper, 4).add(bare, 5),
       height,

@@ -23,7 +23,7 @@ export default defineMaterial({
     const low = y.scale(1 / sheet.bottom).step(0.85 - up, 1.05);
     const drift = sheet
       .noise(1.6, { octaves: 6, gain: 0.56, stretch: [0.5, 2] })
-      .add(sheet.noise(5, { octaves: 5, gain: 0.6, stretch: [0.5, 1.7] }).once, 0.35);
+      .add(sheet.noise(5, { octaves: 5, gain: 0.6, stretch: [0.5, 1.7] }), 0.35);
     const fog = low
       .scale(0.9, 0.04)
       .times(drift, 0.26 * drifts, 0.85)

@@ -41,7 +41,7 @@ export default defineMaterial({
     });
     const open = cloth.copy().step(-0.95, -0.45).scale(-1, 1);
     const hair = sheet.fibres(5200, { length: 0.02, half: 0.00028, curvature: 60 });
-    const strand = sheet.white(0.0007, 0.004).add(sheet.white(0.004, 0.0007).once);
+    const strand = sheet.white(0.0007, 0.004).add(sheet.white(0.004, 0.0007));
     const height = cloth
       .copy()
       .scale(0.0042 * (64 / threads))

@@ -24,8 +24,8 @@ export default defineMaterial({
       .band(0.0016, 0.005)
       .scale(0.0002)
       .add(fibres, 0.00028)
-      .add(sheet.noise(9, { octaves: 4 }).once, 0.0003)
-      .add(sheet.white(0.0008).once, 0.00009);
+      .add(sheet.noise(9, { octaves: 4 }), 0.0003)
+      .add(sheet.white(0.0008), 0.00009);
     return {
       lightness: sheet.noise(2.4, { octaves: 4 }).scale(0.35, 95.3).add(fibres, 0.7),
       a: sheet.plane(0.2 + 0.1 * warmth),

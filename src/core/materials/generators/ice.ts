@@ -43,7 +43,7 @@ export default defineMaterial({
     const veil = sheet
       .strokes(path([5, 2.6, 1.6], [0.55, 0.4, 0.3]))
       .blur(0.0035)
-      .times(sheet.noise(6, { octaves: 6, gain: 0.7 }).scale(0.45, 0.5).clamp(0, 1.5).once);
+      .times(sheet.noise(6, { octaves: 6, gain: 0.7 }).scale(0.45, 0.5).clamp(0, 1.5));
     const cloud = sheet.noise(3.4, { octaves: 6, gain: 0.62 });
     const bubble = sheet.spots(
       sheet.scatter(Math.round(5200 * bubbles), cloud, 1.3, -1.2).map(({ x, y, random }) => ({
@@ -63,7 +63,7 @@ export default defineMaterial({
       .noise(30, { octaves: 6, gain: 0.84 })
       .add(deep, 0.8)
       .step(0.5, 2.6)
-      .times(sheet.white(0.0005).scale(0.5, 0.6).clamp(0, 1.6).once)
+      .times(sheet.white(0.0005).scale(0.5, 0.6).clamp(0, 1.6))
       .scale(frost);
     const white = veil
       .scale(0.75)
@@ -71,9 +71,9 @@ export default defineMaterial({
       .add(bubble, 0.16)
       .add(line, 0.75)
       .add(dust, 0.6)
-      .add(cloud.step(0.6, 3).scale(0.35).once)
+      .add(cloud.step(0.6, 3).scale(0.35))
       .clamp(0, 1.25);
-    const height = sheet.noise(2.4, { octaves: 4 }).scale(0.0022).add(line, -0.0012).add(dust, 0.0006).add(sheet.band(0.0015, 0.006).once, 0.00018);
+    const height = sheet.noise(2.4, { octaves: 4 }).scale(0.0022).add(line, -0.0012).add(dust, 0.0006).add(sheet.band(0.0015, 0.006), 0.00018);
     return {
       lightness: deep.copy().scale(4, 39).add(white, 48).clamp(3, 99),
       a: deep.copy().scale(-0.8, -5).add(white, 4),

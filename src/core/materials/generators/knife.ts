@@ -65,8 +65,8 @@ export default defineMaterial({
     const tooth = sheet.noise(60, { octaves: 4, gain: 0.8 });
     height
       .add(tooth, 0.00007)
-      .add(sheet.noise(7, { octaves: 4 }).once, 0.0003)
-      .add(sheet.white(0.0007).once, 0.00004);
+      .add(sheet.noise(7, { octaves: 4 }), 0.0003)
+      .add(sheet.white(0.0007), 0.00004);
     return {
       lightness: sheet
         .noise(2, { octaves: 3 })

@@ -35,13 +35,13 @@ export default defineMaterial({
       0.4,
     );
     // The calender left faint bands along the roll.
-    const roll = sheet.white(0.02, 0.0018).add(sheet.white(0.05, 0.004).once, 0.8);
+    const roll = sheet.white(0.02, 0.0018).add(sheet.white(0.05, 0.004), 0.8);
     const height = light
       .copy()
       .scale(0.0006)
       .add(dark, 0.0004)
-      .add(sheet.band(0.0018, 0.006).once, 0.0003)
-      .add(sheet.white(0.0009).once, 0.00016)
+      .add(sheet.band(0.0018, 0.006), 0.0003)
+      .add(sheet.white(0.0009), 0.00016)
       .add(roll, 0.00008);
     return {
       lightness: sheet.noise(2.2, { octaves: 5 }).scale(0.9, 59.5).add(roll, 0.55).add(light, 4.5).add(dark, -6).add(bark, -16),

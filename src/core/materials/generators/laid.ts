@@ -34,8 +34,8 @@ export default defineMaterial({
       .scale(-0.0006)
       .add(chain, -0.0005)
       .add(fibre, 0.00035)
-      .add(sheet.band(0.0018, 0.005).once, 0.00018)
-      .add(sheet.white(0.0009).once, 0.0001);
+      .add(sheet.band(0.0018, 0.005), 0.00018)
+      .add(sheet.white(0.0009), 0.0001);
     return {
       lightness: sheet.noise(2.2, { octaves: 4 }).scale(0.6, 91).add(fine, -1.6).add(chain, -2).add(fibre, 0.8),
       a: sheet.plane(0.9),

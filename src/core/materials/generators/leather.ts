@@ -25,18 +25,17 @@ export default defineMaterial({
       sheet
         .noise(2.2, { octaves: 4 })
         .scale(0.03)
-        .add(sheet.noise(24, { octaves: 3 }).once, gain);
+        .add(sheet.noise(24, { octaves: 3 }), gain);
     const [warpX, warpY] = [bend(0.0016), bend(0.0016)];
     const small = creases(sheet, { cells: Math.round(88 * grain), angle: 0.5, stretch: 1.2, width: 0.22, sharp: 1.2 }, warpX, warpY);
     const large = creases(sheet, { cells: Math.round(15 * grain), angle: 0.9, stretch: 1.7, width: 0.085, sharp: 1.1 }, warpX, warpY);
     const [furrow, dome, fold] = [small.line, small.dome, large.line];
-    sheet.release(small.border, large.border, large.dome, warpX, warpY);
     const dry = sheet.noise(2.4, { octaves: 6, gain: 0.64 });
     const open = dry
       .copy()
       .scale(0.5)
       .add(fold, 1.3)
-      .add(sheet.noise(17, { octaves: 4 }).once, 0.22)
+      .add(sheet.noise(17, { octaves: 4 }), 0.22)
       .add(-1.55 + 0.9 * cracked)
       .step(0, 0.7);
     const crack = fold.copy().power(2.2).times(open).clamp();
@@ -48,7 +47,7 @@ export default defineMaterial({
       .add(fold, -0.0016)
       .add(crack, -0.0034)
       .add(fine, 0.00016)
-      .add(sheet.noise(3, { octaves: 4 }).once, 0.004);
+      .add(sheet.noise(3, { octaves: 4 }), 0.004);
     return {
       lightness: dry.scale(1.6, 38).add(fold, -4).add(furrow, -4).add(worn, 15).add(crack, -20).add(fine, 0.8).clamp(4, 92),
       a: sheet.noise(2.6, { octaves: 4 }).scale(0.8, 13).add(crack, -8).add(worn, -1),

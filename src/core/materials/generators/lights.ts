@@ -44,13 +44,12 @@ export default defineMaterial({
     ];
     kinds.forEach((list, k) => {
       const disc = sheet.spots(list, 0.1);
-      const rim = disc.copy().add(disc.copy().blur(0.0035).once, -0.9).clamp(0, 1);
+      const rim = disc.copy().add(disc.copy().blur(0.0035), -0.9).clamp(0, 1);
       const dust = sheet.noise(60, { octaves: 3 }).scale(0.045, 0.8).clamp(0, 1);
-      const lamp = disc.times(dust.once).add(rim.once, 0.4);
+      const lamp = disc.times(dust).add(rim, 0.4);
       const glow = lamp.copy().blur(0.012);
-      lamp.add(glow.once, 0.3);
+      lamp.add(glow, 0.3);
       out.forEach((channel, c) => channel.add(lamp, tints[k][c]));
-      sheet.release(lamp);
     });
     const veil = sheet.noise(1.3, { octaves: 3 }).scale(0.012, 0.03).clamp(0, 1);
     const grain = sheet.white(0.0008);

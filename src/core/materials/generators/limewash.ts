@@ -21,17 +21,17 @@ export default defineMaterial({
   paint(sheet, { clouds, brush, relief }) {
     // Two directions of the brush take turns over the wall.
     const turn = sheet.noise(4, { octaves: 3 }).scale(0.6, 0.5).clamp();
-    const marks = () => sheet.white(0.0011, 0.02).add(sheet.white(0.004, 0.05).once, 0.9);
-    const down = sheet.white(0.02, 0.0011).add(sheet.white(0.05, 0.004).once, 0.9);
-    const stroke = marks().towards(down.once, turn.once);
+    const marks = () => sheet.white(0.0011, 0.02).add(sheet.white(0.004, 0.05), 0.9);
+    const down = sheet.white(0.02, 0.0011).add(sheet.white(0.05, 0.004), 0.9);
+    const stroke = marks().towards(down, turn);
     const cloud = sheet.noise(2.3, { octaves: 6, gain: 0.6 });
     const thin = sheet.noise(6, { octaves: 6, gain: 0.7 }).scale(0.4, -0.15).clamp(0, 1.5);
     const height = sheet
       .noise(5, { octaves: 5, gain: 0.62 })
       .scale(0.0016)
       .add(stroke, 0.00016 * brush)
-      .add(sheet.band(0.001, 0.003).once, 0.0003)
-      .add(sheet.white(0.0009).once, 0.0001);
+      .add(sheet.band(0.001, 0.003), 0.0003)
+      .add(sheet.white(0.0009), 0.0001);
     return {
       lightness: cloud
         .copy()

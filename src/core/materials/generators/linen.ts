@@ -44,7 +44,7 @@ export default defineMaterial({
       .clamp(-1, -0.55)
       .scale(-1 / 0.45, -0.55 / 0.45);
     const height = cloth.blur(0.0006).scale((0.0026 * 0.0056 * 178) / 0.0078 / threads);
-    height.add(sheet.fibres(5000, { length: 0.01, curvature: 70 }).once, 0.0003);
+    height.add(sheet.fibres(5000, { length: 0.01, curvature: 70 }), 0.0003);
     return {
       lightness: sheet
         .noise(3, { octaves: 4 })

@@ -24,8 +24,8 @@ export default defineMaterial({
     const { random } = sheet;
     const flow = sheet
       .noise(1.5, { octaves: 5, gain: 0.46 })
-      .add(sheet.noise(4.2, { octaves: 6, gain: 0.55, stretch: [0.6, 1.6] }).once, 0.26)
-      .add(sheet.noise(26, { octaves: 3 }).once, 0.012 * fray);
+      .add(sheet.noise(4.2, { octaves: 6, gain: 0.55, stretch: [0.6, 1.6] }), 0.26)
+      .add(sheet.noise(26, { octaves: 3 }), 0.012 * fray);
     const count = Math.round(bands);
     const out: [Field, Field, Field] = [sheet.plane(58), sheet.plane(2), sheet.plane(6)];
     const inks = [
@@ -41,13 +41,12 @@ export default defineMaterial({
       const band = flow
         .copy()
         .step(level - wide / 2 - soft, level - wide / 2 + soft)
-        .add(flow.copy().step(level + wide / 2 - soft, level + wide / 2 + soft).once, -1);
+        .add(flow.copy().step(level + wide / 2 - soft, level + wide / 2 + soft), -1);
       const ink = inks[random.integer(inks.length)];
       out.forEach((plane, c) => plane.add(band, ink[c] * contrast));
-      sheet.release(band);
     }
     const [lightness, a, b] = out;
-    const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004).once, 0.00016);
+    const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004), 0.00016);
     return { lightness: lightness.clamp(6, 96), a, b, height, elevation: 0.66, contrast: 0.35, occlusion: { k1: 0.05, k2: 0.03, amount: 0.3 } };
   },
 });

@@ -35,13 +35,7 @@ export default defineMaterial({
       bend: 0.03 * slack,
     });
     const thread = cloth.copy().step(-0.9, 0.1);
-    const light = tone
-      .scale(0.03, 0.4)
-      .times(thread)
-      .add(thread.copy().blur(0.002).once, 0.06)
-      .add(sheet.white(0.001).once, 0.004)
-      .scale(0.9, 0.02)
-      .clamp();
+    const light = tone.scale(0.03, 0.4).times(thread).add(thread.copy().blur(0.002), 0.06).add(sheet.white(0.001), 0.004).scale(0.9, 0.02).clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.98), b: light.scale(0.92), encoded: true };
   },
 });

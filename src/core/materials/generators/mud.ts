@@ -63,8 +63,8 @@ export default defineMaterial({
       .add(inner, 0.0012 * curl)
       .add(gap, -0.009)
       .add(silt, 0.0009)
-      .add(sheet.noise(40, { octaves: 4, gain: 0.8 }).once, 0.00028)
-      .add(sheet.band(0.0009, 0.0025).once, 0.00022);
+      .add(sheet.noise(40, { octaves: 4, gain: 0.8 }), 0.00028)
+      .add(sheet.band(0.0009, 0.0025), 0.00022);
     return {
       lightness: sheet.noise(2.3, { octaves: 5 }).scale(1.6, 58.5).add(silt, 1).add(rim, 4).add(gap, -34),
       a: sheet.noise(2.8, { octaves: 3 }).scale(0.5, 4).add(gap, 1),

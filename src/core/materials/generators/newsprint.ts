@@ -23,7 +23,7 @@ export default defineMaterial({
   paint(sheet, { through, yellowed, flecks }) {
     const print = columns(sheet).blur(0.0011);
     const patchy = sheet.noise(2.2, { octaves: 5, gain: 0.62 });
-    print.times(patchy.copy().scale(0.22, 0.75).clamp(0.2, 1.2).once);
+    print.times(patchy.copy().scale(0.22, 0.75).clamp(0.2, 1.2));
     const wood = sheet.fibres(Math.round(1500 * flecks), { length: 0.007, half: 0.0005, curvature: 25, value: 0.7 });
     const pulp = sheet.fibres(6500, { length: 0.012, half: 0.00032, curvature: 60, value: 0.5 });
     const cloudy = sheet.band(0.0035, 0.012);
@@ -33,8 +33,8 @@ export default defineMaterial({
       .scale(0.00022)
       .add(pulp, 0.0004)
       .add(cloudy, 0.00016)
-      .add(sheet.white(0.0008).once, 0.00015)
-      .add(sheet.noise(2, { octaves: 5 }).once, 0.0009);
+      .add(sheet.white(0.0008), 0.00015)
+      .add(sheet.noise(2, { octaves: 5 }), 0.0009);
     return {
       lightness: sheet
         .noise(2.8, { octaves: 4 })

@@ -63,7 +63,7 @@ export default defineMaterial({
     }
     const { height, tone, warmth } = layRibbons(sheet, strokes);
     const tooth = sheet.band(0.0014, 0.004);
-    height.add(tooth, 0.00012).add(sheet.white(0.0007).once, 0.00006);
+    height.add(tooth, 0.00012).add(sheet.white(0.0007), 0.00006);
     return {
       lightness: sheet.noise(2, { octaves: 3 }).scale(0.8, 57.5).add(tone, 1.9).add(tooth, 0.3),
       a: sheet.plane(0.3).add(warmth, 0.35),

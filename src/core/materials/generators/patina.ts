@@ -44,8 +44,8 @@ export default defineMaterial({
       .copy()
       .scale(0.001)
       .add(mottle, 0.0004)
-      .add(sheet.band(0.001, 0.003).once, 0.00035)
-      .add(sheet.noise(4, { octaves: 4 }).once, 0.001);
+      .add(sheet.band(0.001, 0.003), 0.00035)
+      .add(sheet.noise(4, { octaves: 4 }), 0.001);
     return {
       lightness: sheet.noise(3.4, { octaves: 4 }).scale(1.6, 36).add(all, 13).add(chalk, 11).add(mottle, 1.3),
       a: sheet.plane(12).add(all, -27).add(chalk, 3),

@@ -49,9 +49,9 @@ export default defineMaterial({
         return [x, t, half, strength * fade * Math.max(0, 0.5 + 0.8 * line(t * 7, seed + 31 * i))];
       });
     });
-    const drum = sheet.strokes(list).add(sheet.white(0.0008).once, 0.03).clamp();
-    const grey = sheet.white(0.012, 0.7).scale(0.22, 0.2).add(sheet.white(0.05, 0.7).once, 0.22).clamp(0, 1).scale(bands);
-    const haze = sheet.white(0.00035).scale(0.32, 0.15).clamp().times(dirty.copy().scale(0.35, 0.6).clamp(0, 1.6).once);
+    const drum = sheet.strokes(list).add(sheet.white(0.0008), 0.03).clamp();
+    const grey = sheet.white(0.012, 0.7).scale(0.22, 0.2).add(sheet.white(0.05, 0.7), 0.22).clamp(0, 1).scale(bands);
+    const haze = sheet.white(0.00035).scale(0.32, 0.15).clamp().times(dirty.copy().scale(0.35, 0.6).clamp(0, 1.6));
     const toner = fine.add(drum, 0.9).clamp();
     const rim = toner.copy().blur(0.0009);
     return {

@@ -27,14 +27,14 @@ export default defineMaterial({
     const { body, ridge } = trowel(sheet);
     const height = sheet.noise(1.9, { octaves: 5, gain: 0.62 }).scale(0.0027);
     height
-      .add(sheet.noise(11, { octaves: 5, gain: 0.66 }).once, 0.0007)
+      .add(sheet.noise(11, { octaves: 5, gain: 0.66 }), 0.0007)
       .add(body, 0.0009)
       .add(ridge, 0.00055);
     const patchy = sheet.noise(4, { octaves: 3 }).scale(0.5, 0.6).clamp(0, 1.6);
-    const rough = sheet.noise(70, { octaves: 4, gain: 0.85 }).scale(0.00018).add(sheet.band(0.0009, 0.0022).times(patchy).once, 0.00022);
+    const rough = sheet.noise(70, { octaves: 4, gain: 0.85 }).scale(0.00018).add(sheet.band(0.0009, 0.0022).times(patchy), 0.00022);
     // A smear smooths what it passes over.
     rough.times(body, -0.45, 0.9);
-    height.add(rough).add(sheet.white(0.0007).once, 0.00008);
+    height.add(rough).add(sheet.white(0.0007), 0.00008);
 
     const density = sheet.noise(3.3, { octaves: 4 });
     const pit = sheet.spots(
@@ -69,7 +69,7 @@ export default defineMaterial({
     const damp = sheet
       .noise(2.4, { gain: 0.7 })
       .scale(0.35, 0.35)
-      .add(sheet.noise(5, { octaves: 5, stretch: [2.2, 0.5] }).once, 0.15)
+      .add(sheet.noise(5, { octaves: 5, stretch: [2.2, 0.5] }), 0.15)
       .clamp()
       .power(2);
     const smear = body.copy().add(-0.3);

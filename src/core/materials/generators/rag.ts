@@ -45,13 +45,7 @@ export default defineMaterial({
     });
     const [blue, red] = coloured;
     const cloud = sheet.noise(5, { octaves: 6, gain: 0.7 });
-    const height = sheet
-      .band(0.003, 0.009)
-      .scale(0.00055)
-      .add(cloud, 0.00035)
-      .add(long, 0.0011)
-      .add(short, 0.0006)
-      .add(sheet.white(0.0009).once, 0.00012);
+    const height = sheet.band(0.003, 0.009).scale(0.00055).add(cloud, 0.00035).add(long, 0.0011).add(short, 0.0006).add(sheet.white(0.0009), 0.00012);
     return {
       lightness: sheet.noise(2.2, { octaves: 4 }).scale(0.6, 91).add(cloud, 0.7).add(long, -4.5).add(blue, -26).add(red, -20),
       a: sheet.plane(0.7).add(long, 0.5).add(blue, -1).add(red, 14),

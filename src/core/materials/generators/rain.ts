@@ -39,7 +39,7 @@ export default defineMaterial({
       .clamp();
     const mid = sheet.strokes(fall(drops / 4, 0.05, 0.0006, 0.6)).blur(0.0004);
     const front = sheet.strokes(fall(drops * 0.03 * near, 0.13, 0.0026, 0.4)).blur(0.0026);
-    const light = far.add(mid).add(front).scale(0.95, 0.022).add(sheet.white(0.0009).once, 0.004).clamp();
+    const light = far.add(mid).add(front).scale(0.95, 0.022).add(sheet.white(0.0009), 0.004).clamp();
     return { lightness: light.copy().scale(0.97), a: light.copy(), b: light.scale(1.03).clamp(), encoded: true };
   },
 });

@@ -54,7 +54,7 @@ export default defineMaterial({
     const uneven = sheet.noise(9, { octaves: 6, gain: 0.7 }).scale(0.28, 0.8).clamp(0.1, 1.6);
     const stain = edge.scale(0.95).add(body, 0.2).add(drop, 0.12).add(hollow, 0.75).times(uneven).scale(age);
     return {
-      lightness: stain.copy().scale(-46, 98.6).add(sheet.white(0.0009).once, 0.25),
+      lightness: stain.copy().scale(-46, 98.6).add(sheet.white(0.0009), 0.25),
       a: stain.copy().scale(11, 0.1),
       b: stain.scale(27, 0.6),
     };

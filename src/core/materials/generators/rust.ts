@@ -45,8 +45,8 @@ export default defineMaterial({
       .scale(0.0018)
       .add(scale, 0.0006)
       .add(pit, -0.003)
-      .add(sheet.band(0.001, 0.003).once, 0.0004)
-      .add(sheet.white(0.0008).once, 0.00015);
+      .add(sheet.band(0.001, 0.003), 0.0004)
+      .add(sheet.white(0.0008), 0.00015);
     return {
       lightness: sheet.noise(3.2, { octaves: 5 }).scale(1.4, 36).add(eaten, 1).add(bloom, 12).add(old, -9).add(pit, -9).add(scale, 1.2),
       a: sheet.plane(0.6).add(eaten, 13).add(bloom, 10).add(old, -7),

@@ -24,7 +24,7 @@ export default defineMaterial({
     const crest = wave.copy().abs().scale(-0.75, 1).blur(0.003);
     const minor = sheet.noise(ripples * 2.7, { octaves: 2, gain: 0.5, stretch: [0.3, 1] });
     const flats = sheet.noise(1.6, { octaves: 4 }).scale(0.25, 0.8).clamp(0.15, 1.3);
-    crest.times(flats.once);
+    crest.times(flats);
     const grain = sheet.white(0.00055);
     const coarse = sheet.band(0.0007, 0.002);
     const dark = sheet.noise(16, { octaves: 4, gain: 0.6 }).add(crest, -1.4).step(0.3, 2.6);
@@ -44,7 +44,7 @@ export default defineMaterial({
     const height = crest
       .copy()
       .scale((0.06 / ripples) * 2.6)
-      .add(minor.once, 0.0009)
+      .add(minor, 0.0009)
       .add(grain, 0.00006)
       .add(coarse, 0.0002)
       .add(grit, 0.0007);

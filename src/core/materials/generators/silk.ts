@@ -21,7 +21,7 @@ export default defineMaterial({
     lightness: slider('Lightness', 35, 85, 67, { step: 1 }),
   }),
   paint(sheet, { sheen, slubs, lightness }) {
-    const weft = sheet.white(0.0014, 0.03).add(sheet.white(0.002, 0.09).once, 0.8);
+    const weft = sheet.white(0.0014, 0.03).add(sheet.white(0.002, 0.09), 0.8);
     const warp = sheet.white(0.03, 0.0014);
     const thick = sheet.white(0.0022, 0.045).scale(1, -1.4).clamp(0, 3);
     const fold = sheet.noise(1.7, { octaves: 3, gain: 0.45, stretch: [1.5, 0.6] });

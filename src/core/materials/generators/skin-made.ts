@@ -3,6 +3,7 @@ import { slider, share } from '../../schema';
 import { awayFromEnds, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
 import type { Field } from '../field';
+import { embossed } from '../making/operations/light';
 import { lines } from '../nets';
 
 /** Lengths are given in pixels of a sheet of this side. */
@@ -45,14 +46,13 @@ export default defineMaterial({
     if (p.cells > 0) {
       const warp = () => sheet.noise(4, { octaves: 3 }).scale(0.008);
       const [warpX, warpY] = [warp(), warp()];
-      const { first, second, third } = lines(sheet, SHEET / p.cellSize, 0.6, p.stretch, warpX, warpY);
+      const { first, second } = lines(sheet, SHEET / p.cellSize, 0.6, p.stretch, warpX, warpY);
       const furrow: Field = second
         .add(first, -1)
         .scale(1 / 0.22)
         .power(1.3)
         .exp(-1);
       height.add(furrow, -0.02 * p.cells);
-      sheet.release(first, furrow, third, warpX, warpY);
     }
     if (p.pores > 0) {
       const anywhere = sheet.noise(9, { octaves: 2 }).scale(0.2, 0.6).clamp();
@@ -66,14 +66,12 @@ export default defineMaterial({
         angle: random.between(0, 3.14),
         value: random.between(0.4, 1),
       }));
-      height.add(sheet.spots(spots, 0.9).once, -0.03);
-      sheet.release(anywhere);
+      height.add(sheet.spots(spots, 0.9), -0.03);
     }
     const angle = (p.angle * Math.PI) / 180;
-    const lit = sheet.plane();
     // At 0° the light comes from above; what stands up is light on the side that it comes from.
-    const [dx, dy] = [Math.sin(angle), -Math.cos(angle)].map((v) => v * p.offset * unit * sheet.size);
-    sheet.machine.kernels.emboss(height.ptr, lit.ptr, sheet.width, sheet.height, -dx, -dy, p.gain, +sheet.wrap);
+    const [dx, dy] = [Math.sin(angle), -Math.cos(angle)].map((v) => v * p.offset * unit);
+    const lit = sheet.step(embossed, { dx: -dx, dy: -dy, gain: p.gain }, height);
     return { lightness: lit, a: lit, b: lit, encoded: true, height, contrast: 0 };
   },
 });

@@ -25,11 +25,11 @@ export default defineMaterial({
     const warpX = sheet
       .noise(2.5, { octaves: 3 })
       .scale(0.012)
-      .add(sheet.noise(30, { octaves: 2 }).once, 0.001);
+      .add(sheet.noise(30, { octaves: 2 }), 0.001);
     const warpY = sheet
       .noise(2.5, { octaves: 3 })
       .scale(0.012)
-      .add(sheet.noise(30, { octaves: 2 }).once, 0.001);
+      .add(sheet.noise(30, { octaves: 2 }), 0.001);
     const height = sheet.plane();
     const handOver = sheet.noise(4, { octaves: 4 });
     // Three nets of lines at their own angles; where one fades another takes over.
@@ -56,10 +56,9 @@ export default defineMaterial({
         const dome = cells.first.times(cells.first).scale(-0.00075, 0.00075).clamp(-0.001, 0.001);
         height.add(dome);
         where = cells.third;
-      } else sheet.release(cells.third);
-      sheet.release(cells.first, cells.second, local);
+      }
     }
-    height.add(sheet.band(0.001, 0.0026).once, 0.00022).add(sheet.band(0.004, 0.01).once, 0.00025);
+    height.add(sheet.band(0.001, 0.0026), 0.00022).add(sheet.band(0.004, 0.01), 0.00025);
     const folds = sheet.noise(2.6, { octaves: 4 });
     if (where) {
       // Pores sit where three cells meet: there the third nearest point is hardly farther than the first.
@@ -73,10 +72,10 @@ export default defineMaterial({
         angle: random.between(0, 3.14),
         value: random.between(0.5, 1),
       }));
-      height.add(sheet.spots(spots, 0.9).once, -0.002 / fineness);
+      height.add(sheet.spots(spots, 0.9), -0.002 / fineness);
     }
     const surface = height.copy();
-    height.add(folds.once, 0.002);
+    height.add(folds, 0.002);
     return {
       surface,
       lightness: sheet.noise(3, { octaves: 4 }).scale(0.5, 54.5),

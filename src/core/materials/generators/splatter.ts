@@ -55,11 +55,11 @@ export default defineMaterial({
       }
     }
     const ink = sheet.spots(spots, 0.12);
-    sheet.strokes(tails, ink);
+    sheet.strokes(tails, { into: ink });
     const pooled = ink.copy().blur(0.002).scale(0.22, 0.78).clamp(0, 1);
     ink.times(pooled);
     return {
-      lightness: ink.copy().scale(-84, 98.8).add(sheet.white(0.0009).once, 0.25).clamp(0, 100),
+      lightness: ink.copy().scale(-84, 98.8).add(sheet.white(0.0009), 0.25).clamp(0, 100),
       a: ink.copy().scale(0.6, 0.1),
       b: ink.scale(-3, 0.6),
     };

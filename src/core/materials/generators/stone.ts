@@ -25,17 +25,17 @@ export default defineMaterial({
         .noise(f, { octaves: 6, gain: 0.56, stretch: [0.8, 1.3] })
         .abs()
         .scale(-1, 0.8);
-    const form = fold(2.2).add(fold(5.4).once, 0.5);
+    const form = fold(2.2).add(fold(5.4), 0.5);
     const grain = sheet.noise(48, { octaves: 5, gain: 0.86 });
     const height = form
       .copy()
       .scale(0.011 * ledges)
-      .add(sheet.noise(9, { octaves: 6, gain: 0.64 }).once, 0.0022)
+      .add(sheet.noise(9, { octaves: 6, gain: 0.64 }), 0.0022)
       .add(grain, 0.0005)
-      .add(sheet.band(0.0008, 0.002).once, 0.0003);
+      .add(sheet.band(0.0008, 0.002), 0.0003);
     const growth = sheet
       .noise(6, { octaves: 7, gain: 0.7 })
-      .add(sheet.noise(1.6, { octaves: 3 }).once, 0.8)
+      .add(sheet.noise(1.6, { octaves: 3 }), 0.8)
       .step(1.15, 1.75);
     const pale = sheet.spots(
       sheet

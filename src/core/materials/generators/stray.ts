@@ -49,11 +49,11 @@ export default defineMaterial({
         .scale(1 / r1);
       const d = u
         .times(u)
-        .add(v.times(v).once)
+        .add(v.times(v))
         .power(p / 2)
         .times(wobble, 0.07 * p, 1)
         .clamp(0, 12);
-      light.add(d.exp(-1.4).once, hot);
+      light.add(d.exp(-1.4), hot);
     }
     // Film answers each colour by its own spectrum: red first, blue last.
     const film = (power: number, gain: number) => {

@@ -42,7 +42,7 @@ export default defineMaterial({
       });
     const fine = sheet.strokes(make(density, () => random.power(0.0003, 0.0016, 1.8), 1)).blur(0.0003 + 0.0016 * soft);
     const broad = sheet.strokes(make(Math.round(density / 9), () => random.power(0.003, 0.02, 1.8), 0.34)).blur(0.004 + 0.006 * soft);
-    const light = fine.add(broad).add(sheet.white(0.0008).once, 0.004).scale(1, 0.018).clamp();
+    const light = fine.add(broad).add(sheet.white(0.0008), 0.004).scale(1, 0.018).clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.97), b: light.scale(0.91), encoded: true };
   },
 });

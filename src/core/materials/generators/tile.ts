@@ -27,8 +27,8 @@ export default defineMaterial({
     const u = sheet.coordinates();
     const [slowX, slowY] = [sheet.noise(4), sheet.noise(4)];
     // The sheet ends inside a tile: a joint along its edge would be seen as a seam.
-    u.x.add(slowX.once, 0.0006, 0.37 * side);
-    u.y.add(slowY.once, 0.0006, 0.37 * side);
+    u.x.add(slowX, 0.0006, 0.37 * side);
+    u.y.add(slowY, 0.0006, 0.37 * side);
     const { inside, px, py, each } = layBricks(sheet, u, {
       rows,
       perRow: rows,
@@ -42,8 +42,8 @@ export default defineMaterial({
       corners: [0.002, 0.005],
     });
     const chip = each(() => random.next() ** 4 * 0.012 + 0.0004);
-    const ragged = sheet.noise(24, { octaves: 5, gain: 0.72 }).scale(0.7, -0.5).power(1.5).times(chip.once, wear);
-    inside.add(ragged, -1).add(sheet.noise(40, { octaves: 3 }).once, 0.0003);
+    const ragged = sheet.noise(24, { octaves: 5, gain: 0.72 }).scale(0.7, -0.5).power(1.5).times(chip, wear);
+    inside.add(ragged, -1).add(sheet.noise(40, { octaves: 3 }), 0.0003);
     const face = inside.copy().step(-0.0003, 0.0011);
     // Glaze pools inwards of the rim, where it was thin.
     const rim = inside
@@ -56,19 +56,19 @@ export default defineMaterial({
       .exp(-1 / 0.016)
       .add(rim, -1);
     const wavy = sheet.noise(9, { octaves: 4, gain: 0.55 });
-    const tilt = px.times(each(() => 0.012 * random.gauss()).once).add(py.times(each(() => 0.012 * random.gauss()).once).once);
+    const tilt = px.times(each(() => 0.012 * random.gauss())).add(py.times(each(() => 0.012 * random.gauss())));
     const body = inside
       .copy()
       .clamp(0, 1)
       .exp(-1 / 0.0028)
       .scale(-0.0042, 0.0042)
-      .add(tilt.once)
+      .add(tilt)
       .add(wavy, 0.00022);
     const sand = sheet.band(0.0008, 0.002);
     const mortar = sand
       .copy()
       .scale(0.0003, 0.0008)
-      .add(sheet.noise(7, { octaves: 4 }).once, 0.0003);
+      .add(sheet.noise(7, { octaves: 4 }), 0.0003);
     const height = mortar.towards(body, face);
     // Crazing: where two folded noises are near nought.
     const craze = (f: number) =>
@@ -78,8 +78,8 @@ export default defineMaterial({
         .scale(-1 / 0.035, 1)
         .clamp();
     const cracks = craze(17)
-      .max(craze(26).once)
-      .times(sheet.noise(3, { octaves: 4 }).step(0.1, 1.3).once)
+      .max(craze(26))
+      .times(sheet.noise(3, { octaves: 4 }).step(0.1, 1.3))
       .times(face)
       .scale(wear)
       .clamp();
@@ -90,17 +90,17 @@ export default defineMaterial({
     const joint = sheet
       .plane(56)
       .add(sand, 4)
-      .add(sheet.noise(6, { octaves: 5, gain: 0.7 }).once, 5);
+      .add(sheet.noise(6, { octaves: 5, gain: 0.7 }), 5);
     return {
       lightness: joint.towards(tile, face),
       a: sheet.plane(1.5).towards(
         sheet
           .plane(A)
           .add(shade, 0.5)
-          .add(pool, A * 0.4).once,
+          .add(pool, A * 0.4),
         face,
       ),
-      b: sheet.plane(8).towards(sheet.plane(B).add(shade, 0.8).add(cracks, 5).add(soot, 3).once, face),
+      b: sheet.plane(8).towards(sheet.plane(B).add(shade, 0.8).add(cracks, 5).add(soot, 3), face),
       height,
       elevation: 0.62,
       contrast: 0.62,

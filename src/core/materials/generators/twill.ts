@@ -47,8 +47,8 @@ export default defineMaterial({
       .blur(0.0012)
       .scale((0.0026 * 84) / n)
       .add(strand, 0.00012)
-      .add(sheet.noise(4, { octaves: 3 }).once, 0.0008)
-      .add(sheet.fibres(2600, { length: 0.008 }).once, 0.0003);
+      .add(sheet.noise(4, { octaves: 3 }), 0.0008)
+      .add(sheet.fibres(2600, { length: 0.008 }), 0.0003);
     const back = rib.copy().scale(1, -0.62).clamp(0, 1).times(rubbed);
     return {
       lightness: rib

@@ -54,7 +54,7 @@ export default defineMaterial({
       list.push(path);
     };
     for (let i = 0; i < 7; i++) grow(random.next(), random.next(), random.between(0, 6.28), 0.0034, 0);
-    const vein = sheet.strokes(list).blur(0.0035).times(cloud.copy().scale(0.3, 0.6).clamp(0, 1.2).once);
+    const vein = sheet.strokes(list).blur(0.0035).times(cloud.copy().scale(0.3, 0.6).clamp(0, 1.2));
     const scrape = sheet.white(0.0007, 0.014);
     const tooth = sheet.band(0.0014, 0.0042);
     const height = tooth
@@ -63,7 +63,7 @@ export default defineMaterial({
       .add(follicle, -0.0005 * hair)
       .add(scrape, 0.00005)
       .add(vein, 0.0005)
-      .add(sheet.noise(3, { octaves: 6, gain: 0.56 }).once, 0.0028);
+      .add(sheet.noise(3, { octaves: 6, gain: 0.56 }), 0.0028);
     return {
       lightness: cloud
         .copy()

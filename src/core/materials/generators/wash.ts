@@ -27,7 +27,7 @@ export default defineMaterial({
     for (let k = 0; k < Math.round(washes); k++) {
       const pool = sheet
         .noise(1.3 + 0.5 * k, { octaves: 3, gain: 0.5 })
-        .add(sheet.noise(7, { octaves: 6, gain: 0.68 }).once, 0.13)
+        .add(sheet.noise(7, { octaves: 6, gain: 0.68 }), 0.13)
         .add(tooth, 0.012);
       const level = random.between(-0.35, 0.6);
       const inside = pool.copy().step(level - 0.02, level + 0.035);
@@ -43,17 +43,16 @@ export default defineMaterial({
       const gain = random.between(0.5, 1);
       depth.add(thin, 0.55 * gain).add(front, 0.5 * rims * gain);
       hue.add(inside, random.between(-0.5, 0.9));
-      sheet.release(inside, front, thin);
     }
     depth.times(tooth, 0.09, 0.92);
-    const height = tooth.copy().scale(0.00026).add(sheet.fibres(2400).once, 0.00035).add(sheet.white(0.0009).once, 0.0001);
+    const height = tooth.copy().scale(0.00026).add(sheet.fibres(2400), 0.00035).add(sheet.white(0.0009), 0.0001);
     return {
       lightness: depth.copy().scale(-30, 95).clamp(12, 97),
       a: depth.copy().times(hue, 5 * colour, -1.6 * colour),
       b: depth
         .copy()
         .times(hue, 12 * colour, -20 * colour)
-        .add(sheet.plane(3).once),
+        .add(sheet.plane(3)),
       height,
       elevation: 0.62,
       translucency: [0.4, 0.0012],

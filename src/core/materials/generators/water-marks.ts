@@ -28,7 +28,7 @@ export default defineMaterial({
       // The edge of a puddle is a level line of slow noise, roughened as paper roughens it.
       const z: Field = sheet
         .noise(1.4 + 0.5 * (k % 3), { octaves: 6, gain: 0.52 })
-        .add(sheet.noise(22, { octaves: 4, gain: 0.66 }).once, 0.035)
+        .add(sheet.noise(22, { octaves: 4, gain: 0.66 }), 0.035)
         .add(fine, 0.01)
         .add(-0.55 - 0.25 * (k % 2));
       const inside = z.copy().step(-0.012, 0.02);
@@ -38,18 +38,17 @@ export default defineMaterial({
         .exp(-1 / 0.03)
         .scale(0.75);
       sharp
-        .add(depth.copy().exp(-1 / 0.14).once, 0.4)
+        .add(depth.copy().exp(-1 / 0.14), 0.4)
         .times(inside)
         .times(broken);
-      rim.max(sharp.once);
+      rim.max(sharp);
       body.add(
         depth
           .exp(-1 / 0.5)
           .scale(0.7, 0.3)
-          .times(inside).once,
+          .times(inside),
         1 / fronts,
       );
-      sheet.release(inside);
     }
     const drops = sheet.noise(3, { octaves: 3 });
     const ring = sheet.spots(
@@ -63,8 +62,8 @@ export default defineMaterial({
     const height = sheet
       .band(0.0018, 0.005)
       .scale(0.0002)
-      .add(sheet.fibres(2400).once, 0.0004)
-      .add(sheet.noise(6, { octaves: 4 }).once, 0.0009)
+      .add(sheet.fibres(2400), 0.0004)
+      .add(sheet.noise(6, { octaves: 4 }), 0.0009)
       .add(rim, 0.0002);
     return {
       lightness: sheet

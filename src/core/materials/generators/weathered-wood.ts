@@ -2,6 +2,8 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { colourStrength, greyGrain, onlyGrooves, raised } from '../first';
 import { defineMaterial } from '../material';
+import { lookedUp } from '../making/operations/arithmetic';
+import { timber } from '../making/operations/structures';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
 
 export default defineMaterial({
@@ -22,30 +24,14 @@ export default defineMaterial({
     relief: slider('Relief', 0, 2, 1, { step: 0.05 }),
   }),
   paint(sheet, { boards, greying, checks, relief }) {
-    const { random, machine } = sheet;
+    const { random } = sheet;
     const { table, starts } = cutBoards(sheet, Math.round(boards));
     const wobble = sheet.noise(9, { octaves: 4, stretch: [1, 0.12] });
-    const late = sheet.plane();
-    const knot = sheet.plane();
-    const id = sheet.plane();
-    const gap = sheet.plane();
-    sheet.table(table, (ptr) =>
-      machine.kernels.timber({
-        late: late.ptr,
-        knot: knot.ptr,
-        id: id.ptr,
-        gap: gap.ptr,
-        w: sheet.width,
-        h: sheet.height,
-        step: sheet.pixel,
-        wobble: wobble.ptr,
-        boards: ptr,
-        count: starts.length,
-      }),
-    );
+    const { x, y } = sheet.coordinates();
+    const [late, knot, id, gap] = sheet.stepOf(timber, { boards: table, total: starts.length }, [x, y, wobble]);
     // Fibre: white noise softened along the grain, at three scales, less its own wider mean across.
-    const fibre = sheet.white(0.014, 0.0008).add(sheet.white(0.014, 0.0022).once, -0.6);
-    const strands = sheet.white(0.03, 0.0018).add(sheet.white(0.03, 0.006).once, -0.6).scale(0.6).add(sheet.white(0.07, 0.006).once, 0.5);
+    const fibre = sheet.white(0.014, 0.0008).add(sheet.white(0.014, 0.0022), -0.6);
+    const strands = sheet.white(0.03, 0.0018).add(sheet.white(0.03, 0.006), -0.6).scale(0.6).add(sheet.white(0.07, 0.006), 0.5);
     const check = sheet.strokes(splits(sheet, Math.round(150 * checks))).clamp();
     const pores: StrokePoint[][] = Array.from({ length: 5200 }, () => {
       const x = random.next();
@@ -71,9 +57,7 @@ export default defineMaterial({
       .add(pore, -0.0007)
       .add(seam, -0.009)
       .add(nail, -0.0015);
-    const board = sheet.plane();
-    const shades = starts.map(() => 3 * random.gauss());
-    sheet.table(shades, (ptr) => machine.kernels.lookUp(board.ptr, id.ptr, ptr, sheet.count));
+    const board = sheet.step(lookedUp, { table: starts.map(() => 3 * random.gauss()) }, id);
     const grey = sheet
       .noise(2.4, { octaves: 5, stretch: [1, 0.45] })
       .scale(0.28, greying)

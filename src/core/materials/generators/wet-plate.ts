@@ -48,14 +48,14 @@ export default defineMaterial({
     const wander = sheet.noise(4, { octaves: 6, gain: 0.66 });
     const d = borderDistance(sheet)
       .add(wander, 0.007)
-      .add(sheet.noise(18, { octaves: 5, gain: 0.7 }).once, 0.0028);
+      .add(sheet.noise(18, { octaves: 5, gain: 0.7 }), 0.0028);
     const bare = d.copy().step(0.003, 0.012).scale(-1, 1);
     const silver = d
       .copy()
       .clamp(0, 1)
       .scale(-1 / 0.035)
       .exp()
-      .times(sheet.noise(7, { octaves: 6, gain: 0.7 }).scale(0.4, 0.55).clamp(0, 1.5).once);
+      .times(sheet.noise(7, { octaves: 6, gain: 0.7 }).scale(0.4, 0.55).clamp(0, 1.5));
     const ridge = d
       .add(-0.014)
       .abs()
@@ -74,7 +74,7 @@ export default defineMaterial({
         );
       }
     }
-    const comet = sheet.spots(spots, 0.3).max(sheet.strokes(tails).blur(0.0006).once);
+    const comet = sheet.spots(spots, 0.3).max(sheet.strokes(tails).blur(0.0006));
     const pit = sheet.spots(
       sheet
         .scatter(Math.round(9000 * comets), wander, 0.6, -0.9)
@@ -91,7 +91,7 @@ export default defineMaterial({
       .add(comet, 0.75)
       .add(pit, 0.5)
       .add(fog)
-      .add(sheet.white(0.0008).once, 0.006)
+      .add(sheet.white(0.0008), 0.006)
       .clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.965), b: light.scale(0.9), encoded: true };
   },

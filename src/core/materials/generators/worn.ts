@@ -27,8 +27,8 @@ export default defineMaterial({
     const [u, v] = [half(x, sheet.right), half(y, sheet.bottom)];
     const corner = u.times(v).step(0.55, 1.02);
     const d = borderDistance(sheet)
-      .add(sheet.noise(2.4, { octaves: 4 }).once, 0.016)
-      .add(sheet.noise(16, { octaves: 5, gain: 0.66 }).once, 0.008);
+      .add(sheet.noise(2.4, { octaves: 4 }), 0.016)
+      .add(sheet.noise(16, { octaves: 5, gain: 0.66 }), 0.008);
     const wide = 0.03 + 0.12 * reach;
     const rub = d
       .copy()
@@ -48,14 +48,7 @@ export default defineMaterial({
     });
     const scuff = sheet.strokes(strokes);
     const bare = d.step(0.001 + 0.002 * random.next(), 0.009).scale(-1, 1);
-    const light = rub
-      .times(patchy)
-      .scale(0.55)
-      .add(scuff, 0.5)
-      .max(bare.scale(0.85).once)
-      .scale(0.94, 0.012)
-      .add(sheet.white(0.0009).once, 0.004)
-      .clamp();
+    const light = rub.times(patchy).scale(0.55).add(scuff, 0.5).max(bare.scale(0.85)).scale(0.94, 0.012).add(sheet.white(0.0009), 0.004).clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.98), b: light.scale(0.93), encoded: true };
   },
 });

@@ -38,17 +38,17 @@ export default defineMaterial({
       angle: random.between(0, 3.14),
       value: random.between(0.15, 0.8),
     }));
-    const blot = sheet.spots(spots, 0.1).times(sheet.noise(7, { octaves: 4 }).scale(0.3, 0.8).clamp(0, 1.4).once);
-    const edge = blot.copy().add(blot.copy().blur(0.006).once, -0.9).clamp();
+    const blot = sheet.spots(spots, 0.1).times(sheet.noise(7, { octaves: 4 }).scale(0.3, 0.8).clamp(0, 1.4));
+    const edge = blot.copy().add(blot.copy().blur(0.006), -0.9).clamp();
     const age = sheet.noise(1.8, { octaves: 6, gain: 0.68 }).scale(0.3, 0.35).clamp(0, 2).power(1.8);
     const dirt = cornerDirt(sheet);
     const tooth = sheet.band(0.0018, 0.0052);
     const height = tooth
       .copy()
       .scale(0.0002)
-      .add(sheet.fibres(2600).once, 0.00035)
+      .add(sheet.fibres(2600), 0.00035)
       .add(pen, -0.00018)
-      .add(sheet.noise(2.6, { octaves: 5 }).once, 0.0014);
+      .add(sheet.noise(2.6, { octaves: 5 }), 0.0014);
     return {
       lightness: sheet
         .noise(3, { octaves: 4 })
@@ -83,10 +83,9 @@ function cornerDirt(sheet: Sheet) {
       .clamp(0, 1)
       .exp(-1 / 0.045);
   const out = near(x, sheet.right)
-    .add(near(y, sheet.bottom).once)
-    .add(sheet.noise(3, { octaves: 6, gain: 0.68 }).once, 0.16)
+    .add(near(y, sheet.bottom))
+    .add(sheet.noise(3, { octaves: 6, gain: 0.68 }), 0.16)
     .add(-0.15);
-  sheet.release(x, y);
   return out.clamp(0, 1.5).power(1.4);
 }
 

@@ -1,0 +1,123 @@
+import type { Machine } from '../image/machine';
+import type { Region } from '../image/tile';
+import type { Field } from './field';
+import { isSame, type Frame } from './making/frame';
+import type { Plane, Value } from './making/operation';
+import { lit, shadowed } from './making/operations/light';
+import type { MaterialPart, Paint } from './material';
+import type { Sheet } from './sheet';
+
+/** The last planes of a material, and how a region of them becomes a picture. */
+export interface Finished {
+  planes: Value[];
+  put(place: { machine: Machine; frame: Frame }, planes: Plane[], region: Region, target: number): void;
+}
+
+/** Standard deviation of scanner noise, which belongs to a pixel of a scan of this long side; smaller ones average it. */
+const GRAIN = 0.012;
+const SCAN = 2048;
+/** A height as grey: its mean mid grey, and a standard deviation this part of black to white, so that materials of all depths are alike. */
+const DEVIATION = 0.16;
+
+/** The steps from what a generator has painted to a picture: as it looks under its light, or its height as grey. */
+export function finish(sheet: Sheet, paint: Paint, part: MaterialPart): Finished {
+  return part === 'height' ? asHeight(sheet, paint) : asLook(sheet, paint);
+}
+
+/** The height of a material; where it has none, how light it is. */
+function asHeight(sheet: Sheet, { surface, height, lightness }: Paint): Finished {
+  const from = surface ?? height ?? lightness;
+  const { mean, deviation } = sheet.moments(from);
+  const scale = DEVIATION / Math.max(1e-9, deviation);
+  return {
+    planes: [from.value],
+    put: ({ machine }, planes, region, target) => {
+      const [at] = within(machine, planes, region);
+      machine.kernels.greyDeep(at, target, region.width * region.height, scale, 0.5 - mean * scale);
+    },
+  };
+}
+
+function asLook(sheet: Sheet, paint: Paint): Finished {
+  const { height, encoded = false } = paint;
+  // What is painted as it looks is not lit again.
+  const relief = encoded ? undefined : height;
+  const light = relief ? shine(sheet, paint, relief) : sheet.plane(1);
+  const occlusion = relief && paint.occlusion ? occlude(paint.occlusion, relief) : sheet.plane(1);
+  return {
+    planes: [paint.lightness, paint.a, paint.b, light, occlusion].map(({ value }) => value),
+    put: ({ machine, frame }, planes, region, target) => {
+      const [L, A, B, shine, ao] = within(machine, planes, region);
+      for (const { at, count, first } of runsOf(region, frame)) {
+        machine.kernels.develop({
+          L: L + at,
+          A: A + at,
+          B: B + at,
+          lit: shine + at,
+          ao: ao + at,
+          c: paint.contrast ?? 1,
+          m: paint.occlusion?.amount ?? 0,
+          gain: paint.gain ?? 1,
+          noise: GRAIN * Math.min(1, frame.size / SCAN),
+          seed: sheet.seed + 99,
+          emit: +encoded,
+          dst: target + at,
+          count,
+          first,
+        });
+      }
+    },
+  };
+}
+
+/** The stretches of a region whose pixels follow each other on their sheet: where each begins in a plane, in bytes, and the number of its first pixel. */
+function runsOf({ x, y, width, height }: Region, frame: Frame): { at: number; count: number; first: number }[] {
+  const fold = (i: number, n: number) => ((i % n) + n) % n;
+  if (width === frame.width) return [{ at: 0, count: width * height, first: 0 }];
+  const runs = [];
+  for (let j = 0; j < height; j++)
+    for (let i = 0, count; i < width; i += count) {
+      const column = fold(x + i, frame.width);
+      count = Math.min(width - i, frame.width - column);
+      runs.push({ at: (j * width + i) * 4, count, first: fold(y + j, frame.height) * frame.width + column });
+    }
+  return runs;
+}
+
+/** Where a region of some planes lies. They are cut in their place when they are larger: they are not read again. */
+function within({ kernels }: Machine, planes: Plane[], region: Region): number[] {
+  for (const [ptr, from] of new Map(planes.map((plane) => [plane.ptr, plane.region])))
+    if (!isSame(from, region)) kernels.cropPlane(ptr, from.width, region.x - from.x, region.y - from.y, ptr, region.width, region.height);
+  return planes.map(({ ptr }) => ptr);
+}
+
+function shine(sheet: Sheet, paint: Paint, height: Field): Field {
+  const azimuth = paint.azimuth ?? -2.25;
+  const elevation = paint.elevation ?? 0.65;
+  const light = sheet.step(lit, { azimuth, elevation }, height);
+  if (paint.translucency) {
+    const [share, spread] = paint.translucency;
+    const soft = light.copy().blur(spread);
+    light.scale(1 - share).add(soft, share);
+  }
+  if (paint.shadow) {
+    const { low, reach } = paint.shadow;
+    const shade = sheet.step(shadowed, { azimuth, elevation, reach }, height);
+    light.times(shade.blur(0.0007).scale(1 - low, low));
+  }
+  return light;
+}
+
+/** Ambient occlusion after the rule exp(−k1·max(0, blur(h, s1) − h) − k2·max(0, blur(h, s2) − h)), h in px at 1024. */
+function occlude(o: NonNullable<Paint['occlusion']>, height: Field): Field {
+  const pits = (radius: number, k: number) =>
+    height
+      .copy()
+      .blur(radius)
+      .add(height, -1)
+      .clamp(0, 1)
+      .scale(-k * 1024);
+  return pits(o.s1 ?? 0.003, o.k1)
+    .add(pits(o.s2 ?? 0.008, o.k2))
+    .exp();
+}

@@ -1,0 +1,63 @@
+import type { Heap } from '../image/heap';
+import type { Machine } from '../image/machine';
+import { draftFrame, planesOfDraft, type Draft } from './generate';
+import { evaluate, type CoarsePlane, type CoarsePlanes } from './making/evaluate';
+import type { Frame } from './making/frame';
+import type { Step, Value } from './making/operation';
+import { operationOf } from './making/schedule';
+
+/** Long side of the smaller drawing from which windows take what reaches far. */
+const COARSE_SIDE = 1024;
+/** Sides of sheets that are drawn in windows are multiples of this: blurs are done on planes that are halved up to four times, four pixels at a time. */
+export const SHEET_GRID = 64;
+
+/** The sheet that windows of a draft are parts of, `size` pixels on its long side: a multiple of 64. */
+export const sheetFrame = (draft: Draft, size: number): Frame => draftFrame(draft, size, SHEET_GRID);
+
+const coarseFrame = (draft: Draft, step: Step): Frame => draftFrame(draft, operationOf(step).coarseSide ?? COARSE_SIDE);
+
+/** The steps that windows take from the smaller drawing, in their order. */
+export function coarseSteps(draft: Draft): Step[] {
+  const seen = new Set<number>();
+  const found: Step[] = [];
+  const stack = planesOfDraft(draft).map(({ step }) => step);
+  for (let step = stack.pop(); step; step = stack.pop()) {
+    if (seen.has(step.id)) continue;
+    seen.add(step.id);
+    const way = operationOf(step).coarse?.(step.params);
+    if (way) found.push(step);
+    if (way !== 'instead') stack.push(...step.inputs.map((input) => input.step));
+  }
+  return found.sort((a, b) => a.id - b.id);
+}
+
+const bytesOf = ({ width, height }: Frame) => width * height * 4;
+
+/** Bytes of what windows of a draft take from smaller drawings. */
+export const coarseBytes = (draft: Draft): number => coarseSteps(draft).reduce((sum, step) => sum + bytesOf(coarseFrame(draft, step)), 0);
+
+/** Where what windows take lies, once it is drawn to `at`. */
+export function coarseAt(draft: Draft, at: number): CoarsePlanes {
+  const planes = new Map<number, CoarsePlane>();
+  for (const step of coarseSteps(draft)) {
+    const frame = coarseFrame(draft, step);
+    planes.set(step.id, { frame, at });
+    at += bytesOf(frame);
+  }
+  return planes;
+}
+
+/** Draws to `at` what windows take from smaller drawings. */
+export function drawCoarse(draft: Draft, machine: Machine, memory: Heap, at: number): void {
+  const planes = coarseAt(draft, at);
+  const steps = coarseSteps(draft);
+  for (const side of new Set([...planes.values()].map(({ frame }) => frame.size))) {
+    const these = steps.filter(({ id }) => planes.get(id)?.frame.size === side);
+    const { frame } = planes.get(these[0].id) as CoarsePlane;
+    evaluate(
+      these.map((step): Value => ({ step, plane: 0 })),
+      { machine, memory, frame },
+      (made) => made.forEach(({ ptr }, i) => machine.bytes.copyWithin(planes.get(these[i].id)?.at as number, ptr, ptr + bytesOf(frame))),
+    );
+  }
+}
