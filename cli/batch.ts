@@ -166,9 +166,9 @@ function workersOf(text?: string): number {
 }
 
 /** What all results of a batch depend on besides their photos. */
-async function fingerprintOf({ pictures, scale, deep, keepsCapture }: Order, recipe: string): Promise<string> {
+async function fingerprintOf({ pictures, scale, deep, keepsCapture, full }: Order, recipe: string): Promise<string> {
   const hash = createHash('sha256')
-    .update(JSON.stringify([scale, deep, keepsCapture]))
+    .update(JSON.stringify([scale, deep, keepsCapture, full]))
     .update(await readBytes(recipe));
   for (const [name, file] of pictures) hash.update(name).update(await readBytes(file));
   return hash.digest('hex');

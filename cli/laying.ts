@@ -20,6 +20,8 @@ export interface Order {
   deep: boolean;
   /** Capture data of the photo is passed on. */
   keepsCapture: boolean;
+  /** Materials as fine as the picture, however large that is. */
+  full: boolean;
 }
 
 /** A photo with the look on it, ready to be drawn. */
@@ -50,7 +52,13 @@ export function needsLevels({ scale }: Order, { piece }: Laid): boolean {
  *
  * @param besides The pixels are copied, so that another photo is drawn while this one is encoded.
  */
-export async function drawLaid(engine: Engine, { look, scale, deep, keepsCapture }: Order, laid: Laid, out: string, besides = false): Promise<void> {
+export async function drawLaid(
+  engine: Engine,
+  { look, scale, deep, keepsCapture, full }: Order,
+  laid: Laid,
+  out: string,
+  besides = false,
+): Promise<void> {
   const plain = laid.piece(null);
   const find = () => engine.guards.find(plain.photo).catch((error: Error) => (console.error(error.message), null));
   const piece = laid.piece(plain.guards || goesAround(look) ? await find() : null);
@@ -58,7 +66,7 @@ export async function drawLaid(engine: Engine, { look, scale, deep, keepsCapture
   const [width, height] = [framed.width, framed.height].map((side) => Math.max(1, Math.round(side * scale)));
   const exif = keepsCapture ? await captureOf(laid.file) : null;
   const write = (pixels: Uint8Array) => writePicture(out, { pixels, width, height, deep, exif });
-  const drawing = { piece, region: { x: 0, y: 0, width, height }, scale, deep, tile: engine.largeTile };
+  const drawing = { piece, region: { x: 0, y: 0, width, height }, scale, deep, full, tile: engine.largeTile };
   if (besides) await write(await engine.draw(drawing, (pixels) => pixels.slice()));
   else await engine.draw(drawing, write);
 }

@@ -12,6 +12,8 @@ export interface RenderArguments {
   bits?: string;
   /** Leaves out the photo's capture data. */
   'no-capture'?: boolean;
+  /** Leaves materials at 2048 pixels on large photos. */
+  'no-detail'?: boolean;
 }
 
 /** Reads what `render` and `batch` have in common. @throws Refused, RangeError with one sentence */
@@ -20,7 +22,7 @@ export async function readOrder({ recipe = '', scale: text = '1', bits = '8', ..
   if (!(scale > 0 && scale <= 1)) throw new Refused(`--scale is over 0 and up to 1, not ${text}.`);
   const deep = isDeep(bits);
   const { recipe: look, pictures } = await readRecipe(recipe);
-  return { look, pictures, scale, deep, keepsCapture: given['no-capture'] !== true };
+  return { look, pictures, scale, deep, keepsCapture: given['no-capture'] !== true, full: given['no-detail'] !== true };
 }
 
 /** Lays a recipe on a photo with the engine that the page uses. Files named in the recipe are relative to it. */

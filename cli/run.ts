@@ -11,6 +11,7 @@ import { words } from './words';
 const usage = `dermatex render --photo P --recipe R --out O [--scale S]   the recipe laid on the photo
                 [--bits 16]                                   as .png or .tif with 16 bits a channel
                 [--no-capture]                                without the photo's capture data (Exif)
+                [--no-detail]                                 materials at most 2048 pixels wide: quicker, softer on large photos
 dermatex batch --recipe R --out DIR PHOTO…                    the recipe on many photos, or all in a folder
                [--format png|jpg|webp|tif] [--name "{number}-{name}"] [--scale S] [--bits 16] [--workers N]
                [--shard 3/8]                                  only the third of eight parts, for as many machines
@@ -31,6 +32,7 @@ async function dispatch(argv: string[]): Promise<void | boolean> {
         allowPositionals: true,
         options: {
           'no-capture': { type: 'boolean' },
+          'no-detail': { type: 'boolean' },
           bits: option,
           format: option,
           name: option,

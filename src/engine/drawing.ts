@@ -9,6 +9,8 @@ export interface Drawing {
   clear?: boolean;
   /** 16 bits a channel, of the photo too where its file has them. */
   deep?: boolean;
+  /** Materials as fine as the drawing, however large that is. */
+  full?: boolean;
   /** What is clipped is painted over. */
   clipping?: boolean;
   region: Region;

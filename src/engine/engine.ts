@@ -9,11 +9,14 @@ import type { Fringes } from '../core/ready/fringes';
 import type { Spot } from '../core/ready/spots/schema';
 import { compile } from '../core/render/compile';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
-import { reachesOf } from '../core/render/reach';
+import { drawsSmaller, reachesOf } from '../core/render/reach';
 import { Forms } from './forms';
 import { Guardian, type Find, type FinderInput } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
 import { Ahead } from './ahead';
+import { Blocks, inParts } from './blocks';
+import { Sheets } from './sheets';
+import type { Machine } from '../core/image/machine';
 import { Keeper } from './keeper';
 import { UnchangedMeter } from './unchanged';
 import { Nudges } from './nudges';
@@ -60,6 +63,8 @@ export class Engine {
   private readonly surveyor: Surveyor;
   private readonly keeper: Keeper;
   private readonly ahead: Ahead;
+  private readonly sheets: Sheets;
+  private readonly blocks: Blocks;
   private losses = 0;
   private output: { at: number; bytes: number } | null = null;
 
@@ -83,12 +88,23 @@ export class Engine {
     this.nudges = new Nudges(this.pool);
     this.keeper = new Keeper(this.pool);
     this.ahead = new Ahead(this.pool);
+    this.sheets = new Sheets(this.pool);
+    this.blocks = new Blocks(this.pool, this.sheets);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
-    this.resolver = new Resolver(this.library, this.guards, this.forms, this.nudges, this.tables, this.surveyor, {
-      photo: (key, spots) => this.readied({ key }, spots),
-      deepPhoto: (key, spots) => this.deepPhoto(key, spots),
-      own: (key, fitting) => this.own(key, fitting),
-    });
+    this.resolver = new Resolver(
+      this.library,
+      this.guards,
+      this.forms,
+      this.nudges,
+      this.tables,
+      this.surveyor,
+      {
+        photo: (key, spots) => this.readied({ key }, spots),
+        deepPhoto: (key, spots) => this.deepPhoto(key, spots),
+        own: (key, fitting) => this.own(key, fitting),
+      },
+      this.sheets,
+    );
     this.unchanged = new UnchangedMeter(
       this.pool,
       async (drawing, how) => {
@@ -101,7 +117,8 @@ export class Engine {
 
   /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
   forget(): void {
-    for (const part of [this.library, this.surveyor, this.keeper, this.guards, this.forms, this.nudges, this.unchanged, this.tables]) part.clear();
+    for (const part of [this.library, this.sheets, this.surveyor, this.keeper, this.guards, this.forms, this.nudges, this.unchanged, this.tables])
+      part.clear();
   }
 
   /** Side of a tile when much is drawn: halos count for less; smaller where tiles are posted. */
@@ -224,10 +241,14 @@ export class Engine {
       return blob;
     };
     try {
-      return await this.draw({ ...drawing, deep: isDeep(encoding), region: { x: 0, y: 0, width, height }, tile: this.largeTile }, finish, {
-        ...options,
-        onProgress,
-      });
+      return await this.draw(
+        { full: true, ...drawing, deep: isDeep(encoding), region: { x: 0, y: 0, width, height }, tile: this.largeTile },
+        finish,
+        {
+          ...options,
+          onProgress,
+        },
+      );
     } finally {
       this.trim();
     }
@@ -257,10 +278,10 @@ export class Engine {
   }
 
   /** Compiles a drawing, loads what it needs and gives its nodes their keys. */
-  private async plan({ piece, region, scale, view, tile = TILE, clear, clipping, deep }: Drawing, quick: boolean): Promise<Plan> {
+  private async plan({ piece, region, scale, view, tile = TILE, clear, clipping, deep, full }: Drawing, quick: boolean): Promise<Plan> {
     const graph = compile(piece, view, clear, deep);
     const frame = pieceSize(piece);
-    await this.resolver.resolve(graph, { piece, frame, scale, quick });
+    await this.resolver.resolve(graph, { piece, frame, scale, quick, full, drawsSmaller: drawsSmaller(graph, unitOfPlan({ frame, scale })) });
     const plan: Plan = { graph, frame, scale, region, tile, clipping, deep };
     // A worker's memory holds a tile with its halo several times.
     if (tile > TILE) plan.tile = Math.min(tile, tileFor(reachesOf(graph, unitOfPlan(plan)).deepest));
@@ -273,6 +294,18 @@ export class Engine {
     return graph.nodes[graph.root].key;
   }
 
+  /** Draws a plan with parts of large sheets. Its picture has memory of its own, since other drawings may come in between. */
+  private async drawInBlocks<T>(plan: Plan, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions): Promise<T> {
+    const bytes = plan.region.width * plan.region.height * bytesOfPlan(plan);
+    const at = this.pool.heap.take(bytes);
+    try {
+      await this.blocks.draw(plan, at, options);
+      return await use((this.pool.machine as Machine).bytes.subarray(at, at + bytes), at);
+    } finally {
+      this.pool.heap.give(at);
+    }
+  }
+
   /** Draws a plan, keeping what the next drawing may want of it. */
   private async drawPlan<T>(
     plan: Plan,
@@ -282,6 +315,7 @@ export class Engine {
   ): Promise<T> {
     const { width, height } = plan.region;
     const free = await this.ahead.draw(plan, options);
+    if (inParts(plan).length > 0) return this.drawInBlocks(plan, use, options).finally(free);
     const release = keeps ? this.keeper.keep(plan, chosen) : () => undefined;
     try {
       return await this.pool.draw(postedPlan(plan), () => this.room(width * height * bytesOfPlan(plan)), use, options);

@@ -141,10 +141,16 @@ export class Library {
   }
 
   /** A picture that `fill` writes, kept under a key of a kind of which only `most` are kept. */
-  made(kind: string, key: string, size: { width: number; height: number }, fill: (picture: Picture) => Promise<void>, most = 24): Promise<Picture> {
+  made(
+    kind: string,
+    key: string,
+    size: { width: number; height: number; deep?: boolean },
+    fill: (picture: Picture) => Promise<void>,
+    most = 24,
+  ): Promise<Picture> {
     return this.once(`${kind}:${key}`, async () => {
       for (const { key: old } of this.held.entriesOf(`${kind}:`).slice(most - 1)) this.drop(old);
-      return this.placed(`${kind}:${key}`, size, (at) => fill(pictureAt(at, size.width, size.height)));
+      return this.placed(`${kind}:${key}`, size, (at) => fill(pictureAt(at, size.width, size.height, undefined, size.deep)));
     });
   }
 

@@ -4,11 +4,16 @@ import type { Size } from '../core/image/motion';
 import { cornerSpread, NOMINAL } from '../core/lay/lay';
 import { nominalOf } from '../core/lay/nominal';
 import { materialById } from '../core/materials';
+import type { SheetOrder } from '../core/materials/drafts';
+import { SHEET_GRID, sheetSize } from '../core/materials/windows';
 import { materialKey, materialSide, materialSize, type Library } from './library';
+import { sheetKey, type Sheets } from './sheets';
 import { UNITS } from '../core/image/unit';
 
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
+/** Side of one of which finer parts are drawn. */
+const SELDOM_SIDE = 512;
 /** Sides at which a material may be at hand. */
 const SIDES = [2048, 1024, 512, 256];
 
@@ -18,11 +23,21 @@ interface Seen {
   frame: Size;
   scale: number;
   quick: boolean;
+  /** Materials as fine as the drawing, however large that is. */
+  full?: boolean;
+  drawsSmaller?: boolean;
 }
+
+/** Long side up to which a sheet is made whole where parts of it would not do, and over which no sheet is drawn. */
+const LARGEST_WHOLE = 4096;
+const LARGEST = 16384;
 
 /** Loads made materials as finely as they are seen. */
 export class MaterialLoader {
-  constructor(private readonly library: Library) {}
+  constructor(
+    private readonly library: Library,
+    private readonly sheets: Sheets,
+  ) {}
 
   /** A material small and square: what a tip is cut from. */
   async tip({ id, seed }: { id: string; seed: number }, side: number): Promise<Picture> {
@@ -37,14 +52,29 @@ export class MaterialLoader {
    */
   async load(need: MaterialNeed, around: Seen, larger = 1): Promise<{ key: string; resource: LoadedPicture }> {
     const { quick, frame } = around;
-    const { side, order } = this.orders(need, around, larger);
-    const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : side);
-    const picture = await this.library.material(chosen);
+    const { side, order, sheet } = this.orders(need, around, larger);
     const nominal = nominalOf({ kind: 'material', id: need.id, aspect: need.aspect }, frame);
-    const share = Math.max(picture.width, picture.height) / NOMINAL;
-    const held = { width: nominal.width * share, height: nominal.height * share };
-    return { key: materialKey(chosen), resource: { kind: 'picture', picture, nominal, held } };
+    const heldAt = (long: number) => ({ width: (nominal.width * long) / NOMINAL, height: (nominal.height * long) / NOMINAL });
+    const whole = sheet && isReadWhole(need.lay) ? { ...sheet, size: Math.min(sheet.size, LARGEST_WHOLE) } : undefined;
+    if (whole && (!quick || this.library.has(wholeKey(whole)))) {
+      const picture = await this.wholeSheet(whole);
+      return { key: sheetKey(whole), resource: { kind: 'picture', picture, nominal, held: heldAt(whole.size) } };
+    }
+    const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
+    // Where parts are drawn of a sheet, the whole is read by smaller drawings only.
+    const isSeldomRead = !!sheet && !whole && !around.drawsSmaller;
+    const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : isSeldomRead ? Math.min(side, SELDOM_SIDE) : side);
+    const picture = await this.library.material(chosen);
+    const held = heldAt(Math.max(picture.width, picture.height));
+    const resource: LoadedPicture = { kind: 'picture', picture, nominal, held };
+    if (!sheet || whole || quick) return { key: materialKey(chosen), resource };
+    return { key: sheetKey(sheet), resource: { ...resource, fine: { order: sheet, held: heldAt(sheet.size) } } };
+  }
+
+  /** A sheet that is drawn whole, in windows. */
+  private wholeSheet(order: SheetOrder): Promise<Picture> {
+    const size = { ...sheetSize(order), deep: order.part === 'height' };
+    return this.library.made(WHOLE, sheetKey(order), size, (picture) => this.sheets.whole(order, size, picture.levels[0]), MOST_WHOLE);
   }
 
   /** Whether another drawing is making it. Materials that are scaled to faces are not checked. */
@@ -54,7 +84,7 @@ export class MaterialLoader {
   }
 
   /** The side at which a material will be seen, and what is ordered for a side. */
-  private orders({ id, seed, params, lay, part, aspect: own }: MaterialNeed, { frame, scale }: Seen, larger = 1) {
+  private orders({ id, seed, params, lay, part, aspect: own }: MaterialNeed, { frame, scale, full }: Seen, larger = 1) {
     const aspect = own ?? frame.width / frame.height;
     const material = materialById(id);
     const square = material.shape === 'square';
@@ -73,6 +103,16 @@ export class MaterialLoader {
       ...(square ? {} : { aspect }),
       ...(part ? { part } : {}),
     });
-    return { side: materialSide(seen, material.fine), order };
+    const size = Math.min(LARGEST, Math.ceil(seen / SHEET_GRID) * SHEET_GRID);
+    const sheet = full && this.sheets.areDrawn && size > SIDES[0] ? { id, seed, params, part, aspect: square ? 1 : aspect, size } : undefined;
+    return { side: materialSide(seen, material.fine), order, sheet };
   }
 }
+
+/** Kind under which sheets that are drawn whole are kept, and how many are. */
+const WHOLE = 'sheet';
+const MOST_WHOLE = 6;
+const wholeKey = (order: SheetOrder) => `${WHOLE}:${sheetKey(order)}`;
+
+/** Whether a drawing reads a sheet in other ways than as one part: repeated, mixed, on each face, in perspective. */
+const isReadWhole = ({ fit, faces, corners }: MaterialNeed['lay']): boolean => fit === 'tile' || faces || corners !== undefined;

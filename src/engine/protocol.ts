@@ -6,6 +6,8 @@ import type { CutoutOrder } from '../core/guards/cutout';
 import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { UnchangedOrder } from '../core/measure/unchanged';
+import type { SheetOrder, Work } from '../core/materials/drafts';
+import type { Region } from '../core/image/tile';
 import type { MaterialPart } from '../core/materials/material';
 import type { NudgeOrder } from '../core/nudge/field';
 import type { RawPicture } from '../core/materials/fitting/fit';
@@ -35,6 +37,11 @@ export const isDeep = (encoding: Encoding): boolean => 'deep' in encoding && enc
 /** Questions a worker answers once each. */
 export type Call =
   | { call: 'material'; order: MaterialRequest; target: number; scratch: number }
+  /** What windows of a material that is drawn in parts take. */
+  | { call: 'sheetCost'; order: SheetOrder; work: Work }
+  /** Draws what these windows take from smaller drawings. */
+  | { call: 'coarse'; order: SheetOrder; target: number; work: Work }
+  | { call: 'window'; order: SheetOrder; window: Region; coarse: number; target: number; pitch: number; work: Work }
   | { call: 'levels'; picture: Picture }
   /** A picture of 16 bits, as two of 8: its high bytes and its low ones. */
   | { call: 'split'; from: Picture; high: Picture; low: Picture }

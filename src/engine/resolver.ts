@@ -19,6 +19,7 @@ import { MaterialLoader } from './materialLoader';
 import type { Nudges } from './nudges';
 import type { Library } from './library';
 import { MOST_OF_ONE_DRAWING, type StrokeTables } from './strokeTables';
+import type { Sheets } from './sheets';
 import type { Surveyor } from './surveyor';
 import { unitOf } from '../core/image/unit';
 
@@ -48,6 +49,10 @@ export interface DrawnFor {
   scale: number;
   /** Take what is at hand rather than wait. */
   quick: boolean;
+  /** Materials as fine as the drawing, however large that is. */
+  full?: boolean;
+  /** Something of it is drawn smaller, and reads materials so. */
+  drawsSmaller?: boolean;
 }
 
 const spotsPrint = (spots: Spot[] | undefined) => (spots && spots.length > 0 ? fingerprint(spots) : '');
@@ -67,8 +72,9 @@ export class Resolver {
     private readonly tables: StrokeTables,
     private readonly surveyor: Surveyor,
     private readonly pictures: Pictures,
+    sheets: Sheets,
   ) {
-    this.materials = new MaterialLoader(library);
+    this.materials = new MaterialLoader(library, sheets);
   }
 
   /** Fills in the resources and the keys of a graph's nodes. */

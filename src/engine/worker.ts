@@ -9,6 +9,7 @@ import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { buildLevels, pictureBytes, pixelBytes, splitPicture } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
 import { materialById } from '../core/materials';
+import { Drafts } from '../core/materials/drafts';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
 import { tallyUnchanged } from '../core/measure/unchanged';
 import { generate } from '../core/materials/generate';
@@ -54,6 +55,7 @@ export interface Host {
 export function serve(host: Host): (message: ToWorker) => void {
   let machine: Machine;
   let scratch: Scratch;
+  let drafts: Drafts;
   let beat = 0;
   let shared = false;
   let job: TileJob | null = null;
@@ -64,6 +66,14 @@ export function serve(host: Host): (message: ToWorker) => void {
         const { id, ...order } = question.order;
         generate(machine, { ...order, material: materialById(id) }, question.target, question.scratch);
         return undefined;
+      }
+      case 'sheetCost':
+        return drafts.cost(question.order, question.work);
+      case 'coarse':
+        return drafts.coarse(question.order, question.target, question.work);
+      case 'window': {
+        const { order, window, coarse, target, pitch, work } = question;
+        return drafts.window(order, window, coarse, target, pitch, work);
       }
       case 'levels':
         return buildLevels(machine, question.picture);
@@ -133,6 +143,7 @@ export function serve(host: Host): (message: ToWorker) => void {
         shared = message.memory !== null;
         const memory = message.memory ?? new WebAssembly.Memory({ initial: message.pages, maximum: MAXIMUM_PAGES });
         machine = new Machine(message.module, memory);
+        drafts = new Drafts(machine);
         scratch = new Scratch(machine, message.scratch, message.scratch + message.scratchBytes);
         beat = message.beat;
         return host.post({ kind: 'ready' });
@@ -200,7 +211,8 @@ function drawWhileThereAreTiles(machine: Machine, scratch: Scratch, beat: number
       if (Atomics.compareExchange(bytes, flags + index, FREE, TAKEN) !== FREE) continue;
       const x = (index % columns) * plan.tile;
       const y = Math.floor(index / columns) * plan.tile;
-      drawTile(machine, scratch, plan, index, output + (y * plan.region.width + x) * bytesOfPlan(plan), plan.region.width);
+      const pitch = plan.pitch ?? plan.region.width;
+      drawTile(machine, scratch, plan, index, output + (y * pitch + x) * bytesOfPlan(plan), pitch);
       Atomics.store(bytes, flags + index, DRAWN);
       Atomics.add(words, at + DONE, 1);
       Atomics.add(words, beat / 4, 1);

@@ -3,6 +3,7 @@ import type { Size } from '../image/motion';
 import type { RegionId } from '../guards/schema';
 import type { CutSubject } from '../guards/subject';
 import type { Lay } from '../lay/lay';
+import type { SheetOrder } from '../materials/drafts';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
 import type { Framing } from '../ready/framing';
@@ -41,6 +42,21 @@ export type Need =
   /** A measure of the whole of what the node starts from. */
   | ({ need: 'survey' } & SurveyOrder);
 
+/** A much larger drawing of a made material, of which only parts are ever made. */
+export interface FineSheet {
+  order: SheetOrder;
+  /** How much of the sheet is the source. */
+  held: Size;
+}
+
+/** A part of such a sheet: all that a drawing reads of it. */
+export interface FinePart {
+  picture: Picture;
+  /** Where it begins on the sheet. */
+  x: number;
+  y: number;
+}
+
 /** A picture in kernel memory. */
 export interface LoadedPicture {
   kind: 'picture';
@@ -51,6 +67,8 @@ export interface LoadedPicture {
   nominal?: Size;
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
   held?: Size;
+  fine?: FineSheet;
+  part?: FinePart;
 }
 export interface LoadedStrokes {
   kind: 'strokes';

@@ -6,7 +6,7 @@ import { Decisions } from './making/decisions';
 import type { Operation, Step } from './making/operation';
 import { constant } from './making/operations/arithmetic';
 import { coordinates } from './making/operations/coordinates';
-import { spots, strokes } from './making/operations/events';
+import { spots, strokes, tableOf } from './making/operations/events';
 import { noise } from './making/operations/noise';
 import { white } from './making/operations/white';
 import { Random } from './random';
@@ -117,7 +117,7 @@ export class Sheet implements Ground {
 
   /** Strokes combined by maximum. `least`: least half width in pixels, for lines that must be found at any size. */
   strokes(list: StrokePoint[][], { into = this.plane(), least }: { into?: Field; least?: number } = {}): Field {
-    return into.become(this.step(strokes, { list, least }, into));
+    return into.become(this.step(strokes, { points: tableOf(list), least }, into));
   }
 
   /** Spots combined by maximum; `rim` is the softness of their edge in parts of the radius. */

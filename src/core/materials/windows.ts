@@ -2,9 +2,10 @@ import type { Heap } from '../image/heap';
 import type { Machine } from '../image/machine';
 import { draftFrame, planesOfDraft, type Draft } from './generate';
 import { evaluate, type CoarsePlane, type CoarsePlanes } from './making/evaluate';
-import type { Frame } from './making/frame';
+import { frameOf, type Frame } from './making/frame';
 import type { Step, Value } from './making/operation';
-import { operationOf } from './making/schedule';
+import { peakBytes } from './making/peak';
+import { operationOf, schedule } from './making/schedule';
 
 /** Long side of the smaller drawing from which windows take what reaches far. */
 const COARSE_SIDE = 1024;
@@ -13,6 +14,12 @@ export const SHEET_GRID = 64;
 
 /** The sheet that windows of a draft are parts of, `size` pixels on its long side: a multiple of 64. */
 export const sheetFrame = (draft: Draft, size: number): Frame => draftFrame(draft, size, SHEET_GRID);
+
+/** The sides of a sheet of an aspect, width by height. */
+export function sheetSize({ aspect, size }: { aspect: number; size: number }): { width: number; height: number } {
+  const { width, height } = frameOf(size, Math.min(1, aspect), Math.min(1, 1 / aspect), false, SHEET_GRID);
+  return { width, height };
+}
 
 const coarseFrame = (draft: Draft, step: Step): Frame => draftFrame(draft, operationOf(step).coarseSide ?? COARSE_SIDE);
 
@@ -60,4 +67,24 @@ export function drawCoarse(draft: Draft, machine: Machine, memory: Heap, at: num
       (made) => made.forEach(({ ptr }, i) => machine.bytes.copyWithin(planes.get(these[i].id)?.at as number, ptr, ptr + bytesOf(frame))),
     );
   }
+}
+
+/** Most pixels on a side of a window that is drawn at once. */
+export const WINDOW = 1024;
+
+/** Bytes of working memory for drawing what windows of a sheet take from smaller drawings, and then windows of it of at most 1024 × 1024. */
+export function windowScratch(draft: Draft, size: number): number {
+  const coarse = coarseAt(draft, 0);
+  const frame = sheetFrame(draft, size);
+  const side = (length: number) => Math.min(WINDOW, length);
+  const window = { x: 0, y: 0, width: side(frame.width), height: side(frame.height) };
+  // Away from the border, where margins lie all around.
+  const inner = frame.wrap
+    ? window
+    : { ...window, x: Math.max(0, frame.width - window.width) >> 1, y: Math.max(0, frame.height - window.height) >> 1 };
+  const whole = coarseSteps(draft).map((step) => {
+    const plan = schedule([{ step, plane: 0 }], coarseFrame(draft, step));
+    return peakBytes(plan);
+  });
+  return Math.max(peakBytes(schedule(planesOfDraft(draft), frame, inner, coarse), coarse), ...whole);
 }

@@ -16,6 +16,8 @@ export interface Plan {
   tile: number;
   /** How much smaller it is than the drawing that it is made ahead of. */
   factor?: number;
+  /** Pixels from one row of the output to the next, where it is a part of a larger picture. */
+  pitch?: number;
   /** 16 bits a channel. */
   deep?: boolean;
   /** What is clipped is painted over. */

@@ -15,10 +15,14 @@ const planeOf = ({ frame, region }: Making, finer = 1) => ({
 });
 
 interface StrokesParams {
-  list: readonly StrokePoint[][];
+  /** (x, y, half width, value) of each point, lengths in fractions of the long side; a negative half width begins a stroke. */
+  points: Float32Array;
   /** Least half width, in pixels. */
   least?: number;
 }
+
+/** A stroke has some width, or its beginning could not be told. */
+const NARROW = 1e-9;
 
 /** On sheets up to this long side strokes are drawn twice as fine and averaged: where several meet within a pixel, the greatest is not their mean. */
 const SMALL = 1024;
@@ -40,22 +44,27 @@ export const strokes = defineOperation<StrokesParams>({
 });
 
 /** Strokes on a plane so many times as fine as the frame says. */
-function drawStrokes(making: Making, { list, least = 1e-4 }: StrokesParams, dst: number, finer: number): void {
+function drawStrokes(making: Making, { points, least = 1e-4 }: StrokesParams, dst: number, finer: number): void {
   const size = making.frame.size * finer;
-  const total = list.reduce((n, s) => n + s.length, 0);
-  const data = new Float32Array(total * 4);
-  let p = 0;
-  for (const stroke of list) {
-    stroke.forEach(([x, y, half, value], i) => {
-      data[p] = x * size;
-      data[p + 1] = y * size;
-      // The kernel takes a negative width as the start of a new stroke.
-      data[p + 2] = Math.max(least * finer, half * size) * (i === 0 ? -1 : 1);
-      data[p + 3] = value;
-      p += 4;
-    });
+  const data = points.slice();
+  for (let p = 0; p < data.length; p += 4) {
+    data[p] *= size;
+    data[p + 1] *= size;
+    data[p + 2] = Math.sign(data[p + 2]) * Math.max(least * finer, Math.abs(data[p + 2]) * size);
   }
-  making.machine.kernels.drawStrokes({ dst, ...planeOf(making, finer), points: making.table(data), count: total });
+  making.machine.kernels.drawStrokes({ dst, ...planeOf(making, finer), points: making.table(data), count: data.length / 4 });
+}
+
+/** Strokes as one table. */
+export function tableOf(list: readonly StrokePoint[][]): Float32Array {
+  const points = new Float32Array(list.reduce((n, stroke) => n + stroke.length, 0) * 4);
+  let p = 0;
+  for (const stroke of list)
+    for (const [i, [x, y, half, value]] of stroke.entries()) {
+      points.set([x, y, Math.max(NARROW, half) * (i === 0 ? -1 : 1), value], p);
+      p += 4;
+    }
+  return points;
 }
 
 interface SpotsParams {

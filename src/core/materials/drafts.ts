@@ -1,0 +1,76 @@
+import { LRUCache } from 'lru-cache';
+import type { Machine } from '../image/machine';
+import type { Region } from '../image/tile';
+import { materialById } from '.';
+import { draftOf, drawDraft, partBytes, workingMemory, type Draft } from './generate';
+import type { MaterialPart } from './material';
+import { coarseAt, coarseBytes, drawCoarse, sheetFrame, windowScratch } from './windows';
+
+/** A material that is drawn in windows, as plain data. */
+export interface SheetOrder {
+  id: string;
+  seed: number;
+  params: Record<string, unknown>;
+  /** Width by height. */
+  aspect: number;
+  part?: MaterialPart;
+  /** Pixels on its long side. */
+  size: number;
+}
+
+/** Working memory: where it begins, and its size. */
+export interface Work {
+  at: number;
+  bytes: number;
+}
+
+/** What the windows of a sheet take: bytes from smaller drawings, and working memory. */
+export interface SheetCost {
+  coarse: number;
+  work: number;
+}
+
+/** Working memory in which any material can be written down. */
+export const DRAFT_WORK = 40 * 2 ** 20;
+/** Materials that stay written down. */
+const KEPT = 8;
+
+/** Draws windows of sheets, and remembers how the last materials are made. */
+export class Drafts {
+  private readonly kept = new LRUCache<string, Draft>({ max: KEPT });
+
+  constructor(private readonly machine: Machine) {}
+
+  private draft({ id, seed, params, aspect, part }: SheetOrder, work: Work): Draft {
+    const key = JSON.stringify([id, seed, params, aspect, part]);
+    let draft = this.kept.get(key);
+    if (!draft) {
+      const memory = workingMemory(work.at, work.bytes);
+      draft = draftOf(this.machine, memory, { material: materialById(id), seed, params, aspect, part });
+      this.kept.set(key, draft);
+    }
+    return draft;
+  }
+
+  cost(order: SheetOrder, work: Work): SheetCost {
+    const draft = this.draft(order, work);
+    return { coarse: coarseBytes(draft), work: Math.max(DRAFT_WORK, windowScratch(draft, order.size)) };
+  }
+
+  /** Draws what the windows of a sheet take from smaller drawings. */
+  coarse(order: SheetOrder, target: number, work: Work): void {
+    drawCoarse(this.draft(order, work), this.machine, workingMemory(work.at, work.bytes), target);
+  }
+
+  /** Draws a window to `target`, in rows that are `pitch` pixels apart. */
+  window(order: SheetOrder, window: Region, coarse: number, target: number, pitch: number, work: Work): void {
+    const { machine } = this;
+    const draft = this.draft(order, work);
+    const memory = workingMemory(work.at, work.bytes);
+    const pixel = partBytes(order.part);
+    const row = window.width * pixel;
+    const made = memory.take(row * window.height);
+    drawDraft(draft, { machine, memory, frame: sheetFrame(draft, order.size), window, coarse: coarseAt(draft, coarse) }, made);
+    for (let j = 0; j < window.height; j++) machine.bytes.copyWithin(target + j * pitch * pixel, made + j * row, made + (j + 1) * row);
+  }
+}

@@ -1,0 +1,32 @@
+import type { Frame } from './frame';
+import { operationOf, wayOf, type AtHand, type Schedule } from './schedule';
+
+/** Planes of working memory that an operation takes besides its own, at most: halved copies, margins, a copy to smooth. */
+const OF_ONE_STEP = 4;
+/** Tables of strokes and threads. */
+const TABLES = 12 * 2 ** 20;
+
+/** Bytes of working memory that carrying out a schedule takes at most. */
+export function peakBytes({ steps, regions, uses, frame }: Schedule, atHand?: AtHand): number {
+  const left = new Map([...uses].map(([id, counts]) => [id, [...counts]]));
+  const bytes = (id: number) => {
+    const region = regions.get(id) ?? wholeArea(frame);
+    return region.width * region.height * 4;
+  };
+  let [live, most, largest] = [0, 0, 0];
+  for (const step of steps) {
+    const own = bytes(step.id);
+    live += own * (operationOf(step).planes ?? 1);
+    most = Math.max(most, live);
+    largest = Math.max(largest, own);
+    if (wayOf(step, atHand) === 'instead') continue;
+    for (const input of step.inputs) {
+      const counts = left.get(input.step.id) as number[];
+      counts[input.plane] -= 1;
+      if (counts[input.plane] === 0) live -= bytes(input.step.id);
+    }
+  }
+  return most + OF_ONE_STEP * largest + TABLES;
+}
+
+const wholeArea = ({ width, height }: Frame) => ({ width, height });

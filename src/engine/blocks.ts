@@ -1,0 +1,112 @@
+import type { LoadedPicture } from '../core/graph/needs';
+import type { GraphNode } from '../core/graph/node';
+import type { Region } from '../core/image/tile';
+import { continues, readOn } from '../core/lay/laid';
+import { layMap, type Lay } from '../core/lay/lay';
+import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
+import { reachesOf } from '../core/render/reach';
+import type { DrawOptions } from './drawing';
+import type { Pool } from './pool';
+import type { Planned, Sheets } from './sheets';
+
+/** Most pixels of a block: parts of all its sheets are in memory at once. */
+const MOST = 2.4e6;
+const SIDE = 1536;
+/** Share of the time that windows take of a block's. */
+const WINDOWS = 0.7;
+
+/** A material of a node that is drawn in parts. */
+interface InParts {
+  node: number;
+  name: string;
+  loaded: LoadedPicture;
+  lay: Lay;
+}
+
+/** The materials of a plan that are drawn in parts. */
+export function inParts({ graph }: Plan): InParts[] {
+  return graph.nodes.flatMap(({ needs, resources }, node) =>
+    Object.entries(needs).flatMap(([name, need]) => {
+      const loaded = resources[name];
+      return need.need === 'material' && loaded?.kind === 'picture' && loaded.fine ? [{ node, name, loaded, lay: need.lay }] : [];
+    }),
+  );
+}
+
+/** The blocks in which a region is drawn, one after another. */
+export function blocksOf({ x, y, width, height }: Region): Region[] {
+  if (width * height <= MOST) return [{ x, y, width, height }];
+  const cuts = (length: number) => {
+    const count = Math.ceil(length / SIDE);
+    return Array.from({ length: count }, (_, i) => [Math.round((i * length) / count), Math.round(((i + 1) * length) / count)]);
+  };
+  return cuts(height).flatMap(([top, bottom]) =>
+    cuts(width).map(([left, right]) => ({ x: x + left, y: y + top, width: right - left, height: bottom - top })),
+  );
+}
+
+/** Draws plans whose materials are drawn in parts: block after block, each with the parts that it reads. */
+export class Blocks {
+  constructor(
+    private readonly pool: Pool,
+    private readonly sheets: Sheets,
+  ) {}
+
+  /** Draws a plan to an address, whose memory is the caller's. @throws Cancelled when stopped. */
+  async draw(plan: Plan, at: number, options: DrawOptions): Promise<void> {
+    const { region } = plan;
+    const blocks = blocksOf(region);
+    const bytes = bytesOfPlan(plan);
+    for (const [i, block] of blocks.entries()) {
+      const tell = (share: number) => options.onProgress?.(Math.round((1000 * (i + share)) / blocks.length), 1000);
+      const output = at + ((block.y - region.y) * region.width + block.x - region.x) * bytes;
+      const { nodes, release } = await this.withParts(plan, block, { ...options, onProgress: (done, total) => tell((WINDOWS * done) / total) });
+      try {
+        const part: Plan = { ...plan, graph: { ...plan.graph, nodes }, region: block, pitch: region.width };
+        const nothing = () => undefined;
+        const { signal } = options;
+        const onProgress = (done: number, total: number) => tell(WINDOWS + ((1 - WINDOWS) * done) / total);
+        await this.pool.draw(postedPlan(part), () => output, nothing, { signal, onProgress });
+      } finally {
+        release();
+      }
+    }
+  }
+
+  /** The nodes of a plan with all that a block reads of their sheets. */
+  private async withParts(plan: Plan, block: Region, options: DrawOptions): Promise<{ nodes: GraphNode[]; release: () => void }> {
+    const nodes = [...plan.graph.nodes];
+    const planned: Planned[] = [];
+    const release = () => planned.forEach((one) => one.release());
+    try {
+      for (const { node, name, loaded, lay } of inParts(plan)) {
+        const one = this.planPart(plan, block, node, loaded, lay);
+        if (!one) continue;
+        planned.push(one);
+        nodes[node] = { ...nodes[node], resources: { ...nodes[node].resources, [name]: { ...loaded, part: one.part } } };
+      }
+      const tasks = planned.flatMap((one) => one.tasks);
+      let done = 0;
+      await this.sheets.draw(tasks, { signal: options.signal, onWindow: () => options.onProgress?.(++done, tasks.length) });
+      await Promise.all(planned.map((one) => one.finish()));
+      return { nodes, release };
+    } catch (error) {
+      release();
+      throw error;
+    }
+  }
+
+  private planPart(plan: Plan, block: Region, node: number, { fine, nominal }: LoadedPicture, lay: Lay): Planned | null {
+    const unit = unitOfPlan(plan);
+    const reach = reachesOf(plan.graph, unit).to(node, plan.graph.root);
+    if (!fine || !nominal || reach === null) return null;
+    const frame = { width: plan.frame.width * plan.scale, height: plan.frame.height * plan.scale, unit };
+    const read = readOn(layMap(lay, nominal, frame, fine.held), {
+      x: block.x - reach,
+      y: block.y - reach,
+      width: block.width + 2 * reach,
+      height: block.height + 2 * reach,
+    });
+    return this.sheets.plan(fine, read, continues(lay));
+  }
+}
