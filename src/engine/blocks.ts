@@ -11,7 +11,9 @@ import type { Planned, Sheets } from './sheets';
 
 /** Most pixels of a block: parts of all its sheets are in memory at once. */
 const MOST = 2.4e6;
-const SIDE = 1536;
+/** Most pixels across and down of one of several blocks: two windows with what is read around them. */
+const ACROSS = 1510;
+const DOWN = 754;
 /** Share of the time that windows take of a block's. */
 const WINDOWS = 0.7;
 
@@ -36,12 +38,12 @@ export function inParts({ graph }: Plan): InParts[] {
 /** The blocks in which a region is drawn, one after another. */
 export function blocksOf({ x, y, width, height }: Region): Region[] {
   if (width * height <= MOST) return [{ x, y, width, height }];
-  const cuts = (length: number) => {
-    const count = Math.ceil(length / SIDE);
+  const cuts = (length: number, most: number) => {
+    const count = Math.ceil(length / most);
     return Array.from({ length: count }, (_, i) => [Math.round((i * length) / count), Math.round(((i + 1) * length) / count)]);
   };
-  return cuts(height).flatMap(([top, bottom]) =>
-    cuts(width).map(([left, right]) => ({ x: x + left, y: y + top, width: right - left, height: bottom - top })),
+  return cuts(height, DOWN).flatMap(([top, bottom]) =>
+    cuts(width, ACROSS).map(([left, right]) => ({ x: x + left, y: y + top, width: right - left, height: bottom - top })),
   );
 }
 

@@ -4,7 +4,7 @@ import type { Region } from '../image/tile';
 import { materialById } from '.';
 import { draftOf, drawDraft, partBytes, workingMemory, type Draft } from './generate';
 import type { MaterialPart } from './material';
-import { coarseAt, coarseBytes, drawCoarse, sheetFrame, windowScratch } from './windows';
+import { coarseAt, coarseBytes, coarseScratch, drawCoarse, sheetFrame, windowScratch } from './windows';
 
 /** A material that is drawn in windows, as plain data. */
 export interface SheetOrder {
@@ -24,9 +24,10 @@ export interface Work {
   bytes: number;
 }
 
-/** What the windows of a sheet take: bytes from smaller drawings, and working memory. */
+/** Bytes that the windows of a sheet take: from smaller drawings, working memory for those, and working memory for each window. */
 export interface SheetCost {
   coarse: number;
+  coarseWork: number;
   work: number;
 }
 
@@ -54,7 +55,8 @@ export class Drafts {
 
   cost(order: SheetOrder, work: Work): SheetCost {
     const draft = this.draft(order, work);
-    return { coarse: coarseBytes(draft), work: Math.max(DRAFT_WORK, windowScratch(draft, order.size)) };
+    const atLeast = (bytes: number) => Math.max(DRAFT_WORK, bytes);
+    return { coarse: coarseBytes(draft), coarseWork: atLeast(coarseScratch(draft)), work: atLeast(windowScratch(draft, order.size)) };
   }
 
   /** Draws what the windows of a sheet take from smaller drawings. */

@@ -54,25 +54,37 @@ export function coarseAt(draft: Draft, at: number): CoarsePlanes {
   return planes;
 }
 
+/** What windows take, by the frames of the smaller drawings. */
+function coarseDrawings(draft: Draft): { frame: Frame; steps: Step[] }[] {
+  const bySide = new Map<number, { frame: Frame; steps: Step[] }>();
+  for (const step of coarseSteps(draft)) {
+    const frame = coarseFrame(draft, step);
+    const one = bySide.get(frame.size) ?? { frame, steps: [] };
+    one.steps.push(step);
+    bySide.set(frame.size, one);
+  }
+  return [...bySide.values()];
+}
+
+const valuesOf = (steps: Step[]): Value[] => steps.map((step) => ({ step, plane: 0 }));
+
 /** Draws to `at` what windows take from smaller drawings. */
 export function drawCoarse(draft: Draft, machine: Machine, memory: Heap, at: number): void {
   const planes = coarseAt(draft, at);
-  const steps = coarseSteps(draft);
-  for (const side of new Set([...planes.values()].map(({ frame }) => frame.size))) {
-    const these = steps.filter(({ id }) => planes.get(id)?.frame.size === side);
-    const { frame } = planes.get(these[0].id) as CoarsePlane;
-    evaluate(
-      these.map((step): Value => ({ step, plane: 0 })),
-      { machine, memory, frame },
-      (made) => made.forEach(({ ptr }, i) => machine.bytes.copyWithin(planes.get(these[i].id)?.at as number, ptr, ptr + bytesOf(frame))),
+  for (const { frame, steps } of coarseDrawings(draft))
+    evaluate(valuesOf(steps), { machine, memory, frame }, (made) =>
+      made.forEach(({ ptr }, i) => machine.bytes.copyWithin((planes.get(steps[i].id) as CoarsePlane).at, ptr, ptr + bytesOf(frame))),
     );
-  }
 }
 
-/** Most pixels on a side of a window that is drawn at once. */
-export const WINDOW = 1024;
+/** Bytes of working memory for that. */
+export const coarseScratch = (draft: Draft): number =>
+  Math.max(0, ...coarseDrawings(draft).map(({ frame, steps }) => peakBytes(schedule(valuesOf(steps), frame))));
 
-/** Bytes of working memory for drawing what windows of a sheet take from smaller drawings, and then windows of it of at most 1024 × 1024. */
+/** Most pixels on a side of a window that is drawn at once. */
+export const WINDOW = 768;
+
+/** Bytes of working memory for drawing windows of a sheet of that size. */
 export function windowScratch(draft: Draft, size: number): number {
   const coarse = coarseAt(draft, 0);
   const frame = sheetFrame(draft, size);
@@ -82,9 +94,5 @@ export function windowScratch(draft: Draft, size: number): number {
   const inner = frame.wrap
     ? window
     : { ...window, x: Math.max(0, frame.width - window.width) >> 1, y: Math.max(0, frame.height - window.height) >> 1 };
-  const whole = coarseSteps(draft).map((step) => {
-    const plan = schedule([{ step, plane: 0 }], coarseFrame(draft, step));
-    return peakBytes(plan);
-  });
-  return Math.max(peakBytes(schedule(planesOfDraft(draft), frame, inner, coarse), coarse), ...whole);
+  return peakBytes(schedule(planesOfDraft(draft), frame, inner, coarse), coarse);
 }
