@@ -1,5 +1,6 @@
 import type { LoadedPicture } from '../core/graph/needs';
 import type { GraphNode } from '../core/graph/node';
+import type { Machine } from '../core/image/machine';
 import type { Region } from '../core/image/tile';
 import { continues, readOn } from '../core/lay/laid';
 import { layMap, type Lay } from '../core/lay/lay';
@@ -7,10 +8,11 @@ import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/p
 import { reachesOf } from '../core/render/reach';
 import type { DrawOptions } from './drawing';
 import type { Pool } from './pool';
-import type { Planned, Sheets } from './sheets';
+import { Parts, type Planned } from './parts';
+import type { Sheets } from './sheets';
 
-/** Most pixels of a block: parts of all its sheets are in memory at once. */
-const MOST = 2.4e6;
+/** Most pixels of a picture that is drawn in one block: parts of all its sheets are in memory at once. */
+const MOST = 4.2e6;
 /** Most pixels across and down of one of several blocks: two windows with what is read around them. */
 const ACROSS = 1510;
 const DOWN = 754;
@@ -36,8 +38,9 @@ export function inParts({ graph }: Plan): InParts[] {
 }
 
 /** The blocks in which a region is drawn, one after another. */
-export function blocksOf({ x, y, width, height }: Region): Region[] {
-  if (width * height <= MOST) return [{ x, y, width, height }];
+export function blocksOf(region: Region): Region[] {
+  const { x, y, width, height } = region;
+  if (width * height <= MOST) return [region];
   const cuts = (length: number, most: number) => {
     const count = Math.ceil(length / most);
     return Array.from({ length: count }, (_, i) => [Math.round((i * length) / count), Math.round(((i + 1) * length) / count)]);
@@ -49,13 +52,32 @@ export function blocksOf({ x, y, width, height }: Region): Region[] {
 
 /** Draws plans whose materials are drawn in parts: block after block, each with the parts that it reads. */
 export class Blocks {
+  private readonly parts: Parts;
+
   constructor(
     private readonly pool: Pool,
     private readonly sheets: Sheets,
-  ) {}
+  ) {
+    this.parts = new Parts(pool);
+  }
 
-  /** Draws a plan to an address, whose memory is the caller's. @throws Cancelled when stopped. */
-  async draw(plan: Plan, at: number, options: DrawOptions): Promise<void> {
+  clear(): void {
+    this.parts.clear();
+  }
+
+  /** Draws a plan in memory of its own, since other drawings may come between two blocks. @throws Cancelled when stopped. */
+  async draw<T>(plan: Plan, read: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions): Promise<T> {
+    const bytes = plan.region.width * plan.region.height * bytesOfPlan(plan);
+    const at = this.pool.heap.take(bytes);
+    try {
+      await this.drawTo(plan, at, options);
+      return await read((this.pool.machine as Machine).bytes.subarray(at, at + bytes), at);
+    } finally {
+      this.pool.heap.give(at);
+    }
+  }
+
+  private async drawTo(plan: Plan, at: number, options: DrawOptions): Promise<void> {
     const { region } = plan;
     const blocks = blocksOf(region);
     const bytes = bytesOfPlan(plan);
@@ -75,14 +97,14 @@ export class Blocks {
     }
   }
 
-  /** The nodes of a plan with all that a block reads of their sheets. */
-  private async withParts(plan: Plan, block: Region, options: DrawOptions): Promise<{ nodes: GraphNode[]; release: () => void }> {
+  /** The nodes of a plan with all that a block reads of their sheets, held until `release`. */
+  async withParts(plan: Plan, block: Region, options: DrawOptions): Promise<{ nodes: GraphNode[]; release: () => void }> {
     const nodes = [...plan.graph.nodes];
     const planned: Planned[] = [];
     const release = () => planned.forEach((one) => one.release());
     try {
       for (const { node, name, loaded, lay } of inParts(plan)) {
-        const one = this.planPart(plan, block, node, loaded, lay);
+        const one = this.planPart(plan, block, block === plan.region, node, loaded, lay);
         if (!one) continue;
         planned.push(one);
         nodes[node] = { ...nodes[node], resources: { ...nodes[node].resources, [name]: { ...loaded, part: one.part } } };
@@ -98,7 +120,7 @@ export class Blocks {
     }
   }
 
-  private planPart(plan: Plan, block: Region, node: number, { fine, nominal }: LoadedPicture, lay: Lay): Planned | null {
+  private planPart(plan: Plan, block: Region, isOneBlock: boolean, node: number, { fine, nominal }: LoadedPicture, lay: Lay): Planned | null {
     const unit = unitOfPlan(plan);
     const reach = reachesOf(plan.graph, unit).to(node, plan.graph.root);
     if (!fine || !nominal || reach === null) return null;
@@ -109,6 +131,7 @@ export class Blocks {
       width: block.width + 2 * reach,
       height: block.height + 2 * reach,
     });
-    return this.sheets.plan(fine, read, continues(lay));
+    // What is drawn in one block is a view that the next drawing most likely shares.
+    return this.parts.plan(fine, read, continues(lay), isOneBlock);
   }
 }

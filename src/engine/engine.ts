@@ -11,16 +11,17 @@ import { compile } from '../core/render/compile';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { drawsSmaller, reachesOf } from '../core/render/reach';
 import { Forms } from './forms';
-import { Guardian, type Find, type FinderInput } from './guards';
+import { Guardian, type Find } from './guards';
 import type { DrawOptions, Drawing } from './drawing';
 import { Ahead } from './ahead';
-import { Blocks, inParts } from './blocks';
+import { Blocks, blocksOf, inParts } from './blocks';
 import { Sheets } from './sheets';
-import type { Machine } from '../core/image/machine';
 import { Keeper } from './keeper';
 import { UnchangedMeter } from './unchanged';
 import { Nudges } from './nudges';
-import { highKey, Library, type Decoded } from './library';
+import { Library, type Decoded } from './library';
+import { Output } from './output';
+import { Photos } from './photos';
 import type { Pool } from './pool';
 import { Resolver } from './resolver';
 import { Lost, orStopped } from './stopping';
@@ -47,8 +48,6 @@ const TILE = 128;
 const SMALLEST = 32;
 /** Side of a tile that fits a worker's memory with a halo of so many pixels. */
 const tileFor = (halo: number): number => (halo > 220 ? 128 : halo > 140 ? 256 : 384);
-/** Most that the long side of what a finder sees has. */
-const FINDER_SIDE = 2048;
 
 /** Draws pieces. One for the whole application; it owns the pictures in memory and what is kept between drawings. */
 export class Engine {
@@ -66,16 +65,18 @@ export class Engine {
   private readonly sheets: Sheets;
   private readonly blocks: Blocks;
   private losses = 0;
-  private output: { at: number; bytes: number } | null = null;
+  private readonly output: Output;
+  private readonly photos: Photos;
 
   constructor(private readonly options: EngineOptions) {
     this.pool = options.pool;
     this.library = options.library ?? new Library(options.pool);
+    this.photos = new Photos(this.pool, this.library, options.decode);
     this.tables = new StrokeTables(this.pool);
     this.guards = new Guardian(
       this.pool,
       this.library,
-      (ref) => this.finderInput(ref),
+      (ref) => this.photos.finderInput(ref),
       (ref) => this.photo(ref),
       this.tables,
       options.find,
@@ -88,6 +89,7 @@ export class Engine {
     this.nudges = new Nudges(this.pool);
     this.keeper = new Keeper(this.pool);
     this.ahead = new Ahead(this.pool);
+    this.output = new Output(this.pool.heap);
     this.sheets = new Sheets(this.pool);
     this.blocks = new Blocks(this.pool, this.sheets);
     this.surveyor = new Surveyor(this.pool, (plan, keeps) => this.drawPlan(plan, (pixels) => pixels.slice(), {}, keeps ? {} : { keeps }));
@@ -99,9 +101,9 @@ export class Engine {
       this.tables,
       this.surveyor,
       {
-        photo: (key, spots) => this.readied({ key }, spots),
-        deepPhoto: (key, spots) => this.deepPhoto(key, spots),
-        own: (key, fitting) => this.own(key, fitting),
+        photo: (key, spots) => this.photos.readied({ key }, spots),
+        deepPhoto: (key, spots) => this.photos.deepPhoto(key, spots),
+        own: (key, fitting) => this.photos.own(key, fitting),
       },
       this.sheets,
     );
@@ -117,7 +119,18 @@ export class Engine {
 
   /** Forgets all that was loaded or kept in memory; what is wanted is loaded again. */
   forget(): void {
-    for (const part of [this.library, this.sheets, this.surveyor, this.keeper, this.guards, this.forms, this.nudges, this.unchanged, this.tables])
+    for (const part of [
+      this.library,
+      this.sheets,
+      this.blocks,
+      this.surveyor,
+      this.keeper,
+      this.guards,
+      this.forms,
+      this.nudges,
+      this.unchanged,
+      this.tables,
+    ])
       part.clear();
   }
 
@@ -132,15 +145,7 @@ export class Engine {
   }
 
   photo(ref: Pick<PictureRef, 'key'>): Promise<Picture> {
-    const high = this.library.get(highKey(ref.key));
-    return high ? Promise.resolve(high) : this.library.load(`picture:${ref.key}`, () => this.options.decode(ref.key));
-  }
-
-  /** The photo with 16 bits a channel, as its high and its low bytes; without low ones where its file has only 8, or spots are taken out of it. */
-  private async deepPhoto(key: string, spots: readonly Spot[] = []): Promise<{ picture: Picture; low?: Picture }> {
-    if (spots.length > 0) return { picture: await this.readied({ key }, spots) };
-    const { high, low } = await this.library.halves(key, () => this.options.decode(key, true));
-    return high ? { picture: high, low } : { picture: await this.photo({ key }) };
+    return this.photos.photo(ref);
   }
 
   /** Whether data is missing in a JPEG file, which a decoder fills with grey. */
@@ -153,21 +158,9 @@ export class Engine {
     return this.pool.call<Size>({ call: 'sizeOf', file });
   }
 
-  /** The photo at the largest of its levels that a finder wants. */
-  private async finderInput(ref: Pick<PictureRef, 'key'>): Promise<FinderInput> {
-    const picture = await this.photo(ref);
-    const { at, width, height } = levelUpTo(picture, FINDER_SIDE);
-    return { bytes: await this.bytesAt(at, width * height * 4), width, height };
-  }
-
-  /** An imported picture, made to fit as a material. */
-  private own(key: string, fitting?: Fitting): Promise<Picture> {
-    return this.library.own(key, fitting, () => this.options.decode(key, true));
-  }
-
   /** The plain border of an imported picture, as parts of its sides. */
   async border(key: string): Promise<Border | null> {
-    return this.pool.call<Border | null>({ call: 'border', picture: await this.own(key) }, this.pool.shared ? undefined : 0);
+    return this.pool.call<Border | null>({ call: 'border', picture: await this.photos.own(key) }, this.pool.shared ? undefined : 0);
   }
 
   /** An imported picture made to fit and reduced to at most `side` pixels, as RGBA8. */
@@ -176,27 +169,17 @@ export class Engine {
     fitting: Fitting | undefined,
     side: number,
   ): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
-    const picture = await this.own(key, fitting);
+    const picture = await this.photos.own(key, fitting);
     const { at, width, height } = levelUpTo(picture, side);
-    const bytes = await this.bytesAt(at, width * height * pixelBytes(picture.deep));
+    const bytes = await this.photos.bytesAt(at, width * height * pixelBytes(picture.deep));
     // The high byte of each value, which comes second.
     const pixels = picture.deep ? bytes.filter((_, i) => i % 2 === 1) : bytes;
     return { pixels, width, height };
   }
 
-  private bytesAt(at: number, bytes: number): Promise<Uint8Array<ArrayBuffer>> {
-    return this.pool.machine ? Promise.resolve(this.pool.machine.bytes.slice(at, at + bytes)) : this.pool.call({ call: 'read', at, bytes }, 0);
-  }
-
-  /** The photo without its spots. */
-  private async readied(ref: Pick<PictureRef, 'key'>, spots: readonly Spot[] = []): Promise<Picture> {
-    const photo = await this.photo(ref);
-    return spots.length > 0 ? this.library.mended(ref.key, photo, [...spots]) : photo;
-  }
-
   /** Where something lies that can take the last spot's place, in fractions of the file from it. */
   async spotSource(piece: Pick<Piece, 'photo' | 'ready'>, spot: Spot): Promise<[number, number]> {
-    const picture = await this.readied(piece.photo, piece.ready?.spots);
+    const picture = await this.photos.readied(piece.photo, piece.ready?.spots);
     const [dx, dy] = await this.pool.call<[number, number]>({ call: 'source', picture, spot }, this.pool.shared ? undefined : 0);
     return [dx / picture.width, dy / picture.height];
   }
@@ -250,7 +233,7 @@ export class Engine {
         },
       );
     } finally {
-      this.trim();
+      this.output.trim();
     }
   }
 
@@ -258,23 +241,7 @@ export class Engine {
   async materialPixels(request: MaterialRequest): Promise<{ pixels: Uint8Array<ArrayBuffer>; width: number; height: number }> {
     const picture = await this.library.material(request);
     const { width, height } = picture;
-    return { pixels: await this.bytesAt(picture.levels[0], width * height * 4), width, height };
-  }
-
-  private room(bytes: number): number {
-    if (!this.output || this.output.bytes < bytes) {
-      if (this.output) this.pool.heap.give(this.output.at);
-      this.output = { at: this.pool.heap.take(bytes), bytes };
-    }
-    return this.output.at;
-  }
-
-  /** Frees what a large export took. */
-  private trim(): void {
-    if (this.output && this.output.bytes > 64 * 2 ** 20) {
-      this.pool.heap.give(this.output.at);
-      this.output = null;
-    }
+    return { pixels: await this.photos.bytesAt(picture.levels[0], width * height * 4), width, height };
   }
 
   /** Compiles a drawing, loads what it needs and gives its nodes their keys. */
@@ -288,22 +255,15 @@ export class Engine {
     return plan;
   }
 
+  /** About how many seconds full detail adds to a drawing of the whole piece; 0 where no material is seen larger than it is made without. */
+  detailSeconds({ piece, scale, view, clear }: Pick<Drawing, 'piece' | 'scale' | 'view' | 'clear'>): number {
+    return this.resolver.detailPixels(compile(piece, view, clear), { frame: pieceSize(piece), scale }) * this.sheets.secondsPerPixel;
+  }
+
   /** The key of what a drawing shows, whatever its region and scale: equal drawings have equal keys. */
   private async keyOf(drawing: Drawing): Promise<number> {
     const { graph } = await this.plan(drawing, true);
     return graph.nodes[graph.root].key;
-  }
-
-  /** Draws a plan with parts of large sheets. Its picture has memory of its own, since other drawings may come in between. */
-  private async drawInBlocks<T>(plan: Plan, use: (pixels: Uint8Array<ArrayBuffer>, at: number) => T | Promise<T>, options: DrawOptions): Promise<T> {
-    const bytes = plan.region.width * plan.region.height * bytesOfPlan(plan);
-    const at = this.pool.heap.take(bytes);
-    try {
-      await this.blocks.draw(plan, at, options);
-      return await use((this.pool.machine as Machine).bytes.subarray(at, at + bytes), at);
-    } finally {
-      this.pool.heap.give(at);
-    }
   }
 
   /** Draws a plan, keeping what the next drawing may want of it. */
@@ -313,15 +273,19 @@ export class Engine {
     options: DrawOptions = {},
     { keeps = this.options.keeps !== false, chosen }: { keeps?: boolean; chosen?: string } = {},
   ): Promise<T> {
-    const { width, height } = plan.region;
-    const free = await this.ahead.draw(plan, options);
-    if (inParts(plan).length > 0) return this.drawInBlocks(plan, use, options).finally(free);
-    const release = keeps ? this.keeper.keep(plan, chosen) : () => undefined;
+    const releases = [await this.ahead.draw(plan, options)];
     try {
-      return await this.pool.draw(postedPlan(plan), () => this.room(width * height * bytesOfPlan(plan)), use, options);
+      if (inParts(plan).length > 0) {
+        if (blocksOf(plan.region).length > 1) return await this.blocks.draw(plan, use, options);
+        const { nodes, release } = await this.blocks.withParts(plan, plan.region, { signal: options.signal });
+        releases.push(release);
+        plan = { ...plan, graph: { ...plan.graph, nodes } };
+      }
+      if (keeps) releases.push(this.keeper.keep(plan, chosen));
+      const { width, height } = plan.region;
+      return await this.pool.draw(postedPlan(plan), () => this.output.room(width * height * bytesOfPlan(plan)), use, options);
     } finally {
-      release();
-      free();
+      for (const release of releases) release();
     }
   }
 }

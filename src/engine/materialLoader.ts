@@ -71,6 +71,14 @@ export class MaterialLoader {
     return { key: sheetKey(sheet), resource: { ...resource, fine: { order: sheet, held: heldAt(sheet.size) } } };
   }
 
+  /** How many pixels of a large sheet are read with full detail: none where it is not seen larger than it is made without. Faces are taken to be small. */
+  detailPixels(need: MaterialNeed, around: { frame: Size; scale: number }): number {
+    const { sheet } = this.orders(need, { ...around, quick: false, full: true });
+    if (!sheet) return 0;
+    if (isReadWhole(need.lay)) return Math.min(sheet.size, LARGEST_WHOLE) ** 2;
+    return around.frame.width * around.frame.height * around.scale ** 2;
+  }
+
   /** A sheet that is drawn whole, in windows. */
   private wholeSheet(order: SheetOrder): Promise<Picture> {
     const size = { ...sheetSize(order), deep: order.part === 'height' };

@@ -94,6 +94,12 @@ export class Resolver {
     }
   }
 
+  /** How many pixels of large sheets a graph reads with full detail: none where no material is seen larger than it is made without. */
+  detailPixels({ nodes }: Graph, around: { frame: Size; scale: number }): number {
+    const needs = nodes.flatMap((node) => Object.values(node.needs)).filter((need) => need.need === 'material');
+    return needs.reduce((sum, need) => sum + this.materials.detailPixels(need, around), 0);
+  }
+
   private async loadAll(graph: Graph, given: DrawnFor): Promise<Map<string, LoadedNeed>> {
     const around = { ...given, tables: MOST_OF_ONE_DRAWING };
     const needs = new Map<string, Need>();

@@ -166,7 +166,7 @@ async function one({ look, as, items }: BatchJob, i: number, signal: AbortSignal
   const piece = edit(blank);
   const size = sizeFor(piece, as.share === 'own' ? as.long : Math.max(ref.width, ref.height) * Number(as.share));
   try {
-    const drawn = await engine.export({ piece, ...size }, encodingOf(as), { signal });
+    const drawn = await engine.export({ piece, ...size, full: as.detail }, encodingOf(as), { signal });
     const made = await taggedPicture(drawn, as.capture ? blob : null, size);
     await room.write(resultFile(i), made);
     await room.write(thumbFile(i), await thumbOf(made, { piece, ...size }));

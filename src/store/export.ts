@@ -31,6 +31,12 @@ export function sizeFor(piece: Piece, long: number): { width: number; height: nu
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)), scale };
 }
 
+/** About how many seconds full detail adds to an export; nothing where no material is seen larger than it is made without. */
+export async function detailSeconds(piece: Piece, long: number): Promise<number> {
+  const engine = await getEngine();
+  return engine.detailSeconds({ piece, ...sizeFor(piece, long) });
+}
+
 /** A picture that says it is in sRGB, with the photo's capture data where that is wanted. */
 export async function taggedPicture(made: Blob, photo: Blob | null, size: { width: number; height: number }): Promise<Blob> {
   const type = made.type as Encoding['type'];
@@ -47,7 +53,8 @@ export async function makePicture(piece: Piece, long: number, encoding: Encoding
     const engine = await getEngine();
     const onProgress = (done: number, total: number) => useExport.setState({ progress: done / total });
     const size = sizeFor(piece, long);
-    const made = await engine.export({ piece, ...size }, encoding, { signal: stop.signal, onProgress });
+    const full = useSettings.getState().exportAs.detail;
+    const made = await engine.export({ piece, ...size, full }, encoding, { signal: stop.signal, onProgress });
     const photo = useSettings.getState().exportAs.capture ? await loadPicture(piece.photo.key).catch(() => null) : null;
     return await taggedPicture(made, photo, size);
   } catch (error) {

@@ -16,6 +16,7 @@ import { useOwn } from './own';
 import { loadPicture, whilePicturesStay } from './pictures';
 import { savePiece } from './records';
 import { roomForFiles } from './roomForFiles';
+import { useSettings } from './settings';
 import { words } from './words';
 import { zipInto } from './zipStream';
 
@@ -50,7 +51,7 @@ async function* filesOfPiece(piece: Piece, signal: AbortSignal): AsyncIterable<{
   const { names } = useOwn.getState();
   const size = pieceSize(piece);
   const layers = layersOf(piece);
-  const whole = { piece, ...sizeFor(piece, Math.max(size.width, size.height)) };
+  const whole = { piece, ...sizeFor(piece, Math.max(size.width, size.height)), full: useSettings.getState().exportAs.detail };
   // It comes first, so that the kind of file is told by its first bytes.
   yield { name: 'mimetype', file: new Blob([MIMETYPE]) };
   const drawn = pictureLayers(layers);

@@ -13,6 +13,8 @@ export const exportSchema = z.object({
   long: z.number().int().min(64).max(30000).catch(2000),
   /** Capture data of the photo is passed on. */
   capture: z.boolean().catch(true),
+  /** Materials are as fine as the photo, however large it is. */
+  detail: z.boolean().catch(true),
 });
 export type ExportChoice = z.output<typeof exportSchema>;
 

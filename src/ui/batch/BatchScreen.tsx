@@ -87,7 +87,7 @@ function NewJob() {
         options={looks.map(({ id, recipe }) => ({ value: id, label: recipe.name }))}
         onPick={setLook}
       />
-      <FormatPanel longest={LONGEST} />
+      <FormatPanel longest={LONGEST} detail={null} />
       <TextInput
         mode="outlined"
         dense

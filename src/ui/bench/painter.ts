@@ -24,6 +24,8 @@ export interface Scene {
 /** A drag draws about this many pixels; the rest of the screen's follow when it rests. */
 export const QUICK_PIXELS = 400_000;
 const REST = 80;
+/** When it still rests after this long, materials become as fine as the photo. */
+const LONG_REST = 220;
 /** A quick drawing that takes longer than this, in ms, makes the next one coarser; */
 const SLOW = 120;
 /** one that takes longer than this is given up for a coarser one, */
@@ -68,6 +70,7 @@ export class Painter {
     this.wanted = scene;
     this.last = scene;
     this.canvas.dataset.drawn = 'no';
+    this.canvas.dataset.detail = 'no';
     this.place(scene);
     this.fine?.abort();
     clearTimeout(this.timer);
@@ -123,9 +126,16 @@ export class Painter {
     this.fine = stop;
     const scene = this.last;
     try {
+      const begun = performance.now();
       await this.draw(scene, false, stop.signal);
+      if (scene !== this.last || stop.signal.aborted) return;
       // Tests wait for this: the canvas now has the screen's full resolution.
-      if (scene === this.last && !stop.signal.aborted) this.canvas.dataset.drawn = 'fine';
+      this.canvas.dataset.drawn = 'fine';
+      if (!this.gainsDetail(scene)) return void (this.canvas.dataset.detail = 'full');
+      await restOf(LONG_REST - (performance.now() - begun));
+      if (scene !== this.last || stop.signal.aborted) return;
+      await this.draw(scene, false, stop.signal, true);
+      if (scene === this.last && !stop.signal.aborted) this.canvas.dataset.detail = 'full';
     } catch (error) {
       this.fail(error);
     }
@@ -137,18 +147,22 @@ export class Painter {
     this.onError(error);
   }
 
-  private async draw(scene: Scene, quick: boolean, signal?: AbortSignal): Promise<void> {
+  private gainsDetail({ piece, view, clear, zoom, density }: Scene): boolean {
+    return this.engine.detailSeconds({ piece, view, clear, scale: zoom * density }) > 0;
+  }
+
+  private async draw(scene: Scene, quick: boolean, signal?: AbortSignal, full = false): Promise<void> {
     const { piece, viewport, zoom, density } = scene;
-    const full = zoom * density;
-    const area = visible(scene, full);
+    const finest = zoom * density;
+    const area = visible(scene, finest);
     if (!area) return;
     const pixels = area.width * area.height;
-    const scale = quick && pixels > this.quickPixels ? full * Math.sqrt(this.quickPixels / pixels) : full;
+    const scale = quick && pixels > this.quickPixels ? finest * Math.sqrt(this.quickPixels / pixels) : finest;
     const region = visible(scene, scale);
     if (!region) return;
     const view = scene.view;
     await this.engine.draw(
-      { piece, region, scale, view, chosen: scene.chosen ?? undefined, clear: scene.clear, clipping: scene.clipping },
+      { piece, region, scale, view, chosen: scene.chosen ?? undefined, clear: scene.clear, clipping: scene.clipping, full },
       (bytes) => {
         if (this.closed || signal?.aborted) return;
         this.show(bytes, region, scale);
@@ -191,6 +205,8 @@ export class Painter {
     style.imageRendering = zoom > 3 && scale >= 1 ? 'pixelated' : 'auto';
   }
 }
+
+const restOf = (ms: number) => new Promise((resolve) => setTimeout(resolve, Math.max(0, ms)));
 
 const sameScene = (a: Scene, b: Scene): boolean => equal(withoutRecord(a), withoutRecord(b));
 

@@ -1,12 +1,13 @@
+import type { Piece } from '@/core/piece/schema';
 import { pieceSize } from '@/core/ready/geometry';
 import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { ProgressBar, Text, TextInput } from 'react-native-paper';
 import { useBench } from '@/store/bench';
-import { canShare, copyPicture, encodingOf, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
+import { canShare, copyPicture, detailSeconds, encodingOf, savePictureFile, sharePicture, sizeFor, useExport } from '@/store/export';
 import { complain, say } from '@/store/notices';
-import { useSettings } from '@/store/settings';
+import { useSettings, type ExportChoice } from '@/store/settings';
 import { flush } from '@/store/saving';
 import { saveLayers } from '@/store/openRaster';
 import { openPiece } from '@/store/session';
@@ -17,17 +18,23 @@ import { useColours } from '../theme';
 import { words } from '../words';
 import { FormatPanel } from './FormatPanel';
 
+const longOf = (piece: Piece): number => Math.max(pieceSize(piece).width, pieceSize(piece).height);
+
+/** The long side that is wanted, in pixels. */
+const wantedOf = (piece: Piece, { share, long }: ExportChoice): number =>
+  share === 'own' ? Math.min(longOf(piece), long) : longOf(piece) * Number(share);
+
 /** The flat picture, full size or smaller. */
 export function ExportScreen({ id }: { id: string }) {
   const c = useColours();
   const piece = useBench((s) => s.piece);
   const { progress, stop } = useExport();
   const chosen = useSettings((s) => s.exportAs);
-  const { share, long: own } = chosen;
   const [name, setName] = useState<string | null>(null);
   // Format, size and the button stay in view on a phone.
   const tall = useWindowDimensions().width < 700 ? 210 : 460;
   const [picture, setPicture] = useState<string | null>(null);
+  const [detail, setDetail] = useState(0);
 
   useEffect(() => {
     if (useBench.getState().piece?.id !== id) void openPiece(id).catch(complain);
@@ -36,6 +43,11 @@ export function ExportScreen({ id }: { id: string }) {
     if (piece?.id === id) void drawWhole(piece, { kind: 'piece' }, 640).then(setPicture, complain);
   }, [piece, id]);
 
+  const wanted = piece?.id === id ? wantedOf(piece, chosen) : 0;
+  useEffect(() => {
+    if (piece?.id === id) void detailSeconds(piece, wanted).then(setDetail, complain);
+  }, [piece, id, wanted]);
+
   const back = { label: words.export.backToTheBench, go: () => router.dismissTo(`/piece/${id}`) };
   if (piece?.id !== id)
     return (
@@ -43,8 +55,7 @@ export function ExportScreen({ id }: { id: string }) {
         {null}
       </Page>
     );
-  const long = Math.max(pieceSize(piece).width, pieceSize(piece).height);
-  const wanted = share === 'own' ? Math.min(long, own) : long * Number(share);
+  const long = longOf(piece);
   const size = sizeFor(piece, wanted);
   const busy = progress !== null;
   const named = name?.trim() || piece.name;
@@ -94,7 +105,7 @@ export function ExportScreen({ id }: { id: string }) {
             selectTextOnFocus
             maxLength={120}
           />
-          <FormatPanel longest={long} />
+          <FormatPanel longest={long} detail={detail} />
           <Text style={{ color: c.quiet, fontVariant: ['tabular-nums'] }} testID="export-size">
             {words.common.pixels(size.width, size.height)}
           </Text>

@@ -9,8 +9,15 @@ import { words } from '../words';
 
 const qualitySchema = z.object({ quality: slider(words.export.quality, 0.3, 1, 0.92, { unit: '%', factor: 100, step: 0.01 }) });
 
-/** How a picture is exported: its format and its size. What was chosen last stays. `longest` is the longest side that it can have, in pixels. */
-export function FormatPanel({ longest: long }: { longest: number }) {
+interface FormatPanelProps {
+  /** The longest side that it can have, in pixels. */
+  longest: number;
+  /** About how many seconds full detail takes; null where nobody can say. Without any, it is not offered. */
+  detail: number | null;
+}
+
+/** How a picture is exported: its format and its size. What was chosen last stays. */
+export function FormatPanel({ longest: long, detail }: FormatPanelProps) {
   const { exportAs: chosen, set } = useSettings();
   const choose = (change: Partial<ExportChoice>) => set({ exportAs: { ...chosen, ...change } });
   const { type, bits, quality, share, long: own } = chosen;
@@ -64,6 +71,14 @@ export function FormatPanel({ longest: long }: { longest: number }) {
           onCommit={(_key, v) => choose({ long: v as number })}
         />
       ) : null}
+      {detail === 0 ? null : (
+        <Toggle
+          label={words.export.detail}
+          help={detail === null ? words.export.detailHelp : words.export.detailSeconds(Math.max(1, Math.round(detail)))}
+          value={chosen.detail}
+          onChange={(value) => choose({ detail: value })}
+        />
+      )}
       <Toggle label={words.export.capture} help={words.export.captureHelp} value={chosen.capture} onChange={(capture) => choose({ capture })} />
     </>
   );
