@@ -11,11 +11,12 @@ interface Call extends Drawing {
   fail(error: Error): void;
 }
 
-function setUp() {
+function setUp({ detailSeconds = 0 } = {}) {
   const calls: Call[] = [];
   const errors: unknown[] = [];
   const frames: Frame[] = [];
   const engine = {
+    detailSeconds: () => detailSeconds,
     draw: (drawing: Drawing, take: (bytes: Uint8Array) => void, options: DrawOptions) =>
       new Promise<void>((resolve, reject) => {
         options.signal?.addEventListener('abort', () => reject(new Cancelled()));
@@ -193,5 +194,33 @@ it('a quick drawing that is late is given up for a coarser one of the same scene
   calls[2].finish();
   await tick();
   expect(errors).toEqual([]);
+  painter.close();
+});
+
+it('draws materials as fine as the photo when it has rested for longer, where they gain by it', async () => {
+  const { painter, canvas, calls } = setUp({ detailSeconds: 2 });
+  painter.request(scene());
+  await tick();
+  calls[0].finish();
+  await rest();
+  expect(calls[1]).toMatchObject({ quick: false, full: false });
+  calls[1].finish();
+  await tick();
+  expect(canvas.dataset).toMatchObject({ drawn: 'fine', detail: 'no' });
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(calls[2]).toMatchObject({ quick: false, full: true, scale: calls[1].scale });
+  calls[2].finish();
+  await tick();
+  expect(canvas.dataset.detail).toBe('full');
+  // The next change stops it before it begins.
+  painter.request(scene({ chosen: 'other' }));
+  await tick();
+  calls[3].finish();
+  await rest();
+  calls[4].finish();
+  await tick();
+  painter.request(scene({ chosen: 'another' }));
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(calls.filter((call) => call.full)).toHaveLength(1);
   painter.close();
 });
