@@ -8,6 +8,7 @@ import { exportMemory, looksAtFullSize } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
 import { painterlyLooks, simplifying } from './painterly';
+import { fineness } from './sheets';
 import { readyDrag, readyExport } from './ready';
 
 const wanted = process.argv[2];
@@ -16,6 +17,7 @@ const parts: [string, () => Promise<void>][] = [
   ['megapixels', perMegapixel],
   ['five', fiveCoats],
   ['materials', materialTimes],
+  ['fineness', fineness],
   ['ready', readyDrag],
   ['ready-export', readyExport],
   ['simplifying', simplifying],

@@ -111,7 +111,8 @@ export class MaterialLoader {
       ...(square ? {} : { aspect }),
       ...(part ? { part } : {}),
     });
-    const size = Math.min(LARGEST, Math.ceil(seen / SHEET_GRID) * SHEET_GRID);
+    // Pixel for pixel, so that nothing is lost between them; but one that is repeated meets itself at its edges.
+    const size = Math.min(LARGEST, isReadWhole(lay) ? Math.ceil(seen / SHEET_GRID) * SHEET_GRID : Math.round(seen));
     const sheet = full && this.sheets.areDrawn && size > SIDES[0] ? { id, seed, params, part, aspect: square ? 1 : aspect, size } : undefined;
     return { side: materialSide(seen, material.fine), order, sheet };
   }

@@ -12,8 +12,14 @@ const COARSE_SIDE = 1024;
 /** Sides of sheets that are drawn in windows are multiples of this: blurs are done on planes that are halved up to four times, four pixels at a time. */
 export const SHEET_GRID = 64;
 
-/** The sheet that windows of a draft are parts of, `size` pixels on its long side: a multiple of 64. */
-export const sheetFrame = (draft: Draft, size: number): Frame => draftFrame(draft, size, SHEET_GRID);
+/**
+ * The sheet that windows of a draft are parts of, `size` pixels on its long side. One that is to be repeated has a multiple of 64: then its blurs meet at its
+ * edges to the byte.
+ */
+export function sheetFrame(draft: Draft, size: number): Frame {
+  const frame = draftFrame(draft, size, SHEET_GRID);
+  return frame.wrap ? { ...frame, width: size, height: size } : frame;
+}
 
 /** The sides of a sheet of an aspect, width by height. */
 export function sheetSize({ aspect, size }: { aspect: number; size: number }): { width: number; height: number } {

@@ -1,0 +1,73 @@
+import { materials, materialById } from '../src/core/materials';
+import { coatSchema } from '../src/core/piece/schema';
+import { nodeEngine } from '../src/engine/node';
+import { highestOctave } from '../src/testing/octave';
+import { line, spin } from './probe';
+
+const [WIDTH, HEIGHT] = [6000, 4000];
+/** Side of the parts that are compared. */
+const SIDE = 512;
+/** Families that are surfaces all over; of the others, lines and specks are looked at. */
+const SURFACES = ['paper', 'cloth', 'masonry', 'wood', 'skin', 'brush', 'living'];
+
+/** A grey photo of 24 MP, and how a material drawn over it at full strength looks in a place. */
+async function looks() {
+  const grey = new Uint8Array(WIDTH * HEIGHT * 4).fill(128);
+  const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
+    levels: 1,
+    decode: async () => ({ width: WIDTH, height: HEIGHT, place: async (at) => engine.pool.write(at, grey) }),
+  });
+  const pieceOf = (id: string) => ({
+    coats: [coatSchema.parse({ id: 'a', source: { kind: 'material', id, seed: 1 }, blend: 'normal', strength: 1 })],
+    strength: 1,
+    photo: { key: 'k', name: 'k', width: WIDTH, height: HEIGHT },
+  });
+  const at = (id: string, x: number, y: number, full: boolean) =>
+    engine.draw({ piece: pieceOf(id), region: { x, y, width: SIDE, height: SIDE }, scale: 1, full }, (pixels) => Buffer.from(pixels));
+  return { engine, at };
+}
+
+/** How fine each material is at 100 % of 24 MP: rms of its highest octave, beside that of the same drawn pixel for pixel at 2048, and without full detail. */
+export async function fineness(): Promise<void> {
+  const { engine, at } = await looks();
+  const only = process.argv[3]?.split(',');
+  console.log('material                family    at 2048    full detail (ratio)    without (ratio)');
+  let [least, sum] = [Infinity, 0];
+  const shelf = materials.filter(({ id }) => !only || only.includes(id));
+  for (const { id, family } of shelf) {
+    const square = materialById(id).shape === 'square';
+    const size = square ? { width: 2048, height: 2048 } : { width: 2048, height: 1376, aspect: 1.5 };
+    const own = await engine.materialPixels({ id, seed: 1, params: {}, ...size });
+    // All over, so that a sparse material is not judged by one place.
+    const places = [0.06, 0.35, 0.62, 0.86].flatMap((x) => [0.08, 0.5, 0.84].map((y) => [x, y] as const));
+    const mean = async (rms: (x: number, y: number) => Promise<number> | number) => {
+      let total = 0;
+      for (const [x, y] of places) total += (await rms(x, y)) ** 2;
+      return Math.sqrt(total / places.length);
+    };
+    const native = await mean((x, y) =>
+      highestOctave(own.pixels, own.width, {
+        x: x * (own.width - 171),
+        y: (square ? (y * 2) / 3 + 1 / 6 : y) * (own.height - 171),
+        width: 170,
+        height: 170,
+      }),
+    );
+    const drawn = (full: boolean) =>
+      mean(async (x, y) => {
+        const pixels = await at(id, Math.round(x * (WIDTH - SIDE)), Math.round(y * (HEIGHT - SIDE)), full);
+        return highestOctave(pixels, SIDE, { x: 0, y: 0, width: SIDE, height: SIDE });
+      });
+    const [full, plain] = [await drawn(true), await drawn(false)];
+    const ratio = full / native;
+    const isSurface = SURFACES.includes(family);
+    if (isSurface) least = Math.min(least, ratio);
+    sum += ratio;
+    console.log(
+      `${id.padEnd(22)}  ${(isSurface ? 'surface' : 'lines').padEnd(8)} ${native.toFixed(2).padStart(6)}  ${full.toFixed(2).padStart(9)} (${ratio.toFixed(2)}) ${plain.toFixed(2).padStart(11)} (${(plain / native).toFixed(2)})${isSurface && ratio < 0.6 ? '  soft' : ''}`,
+    );
+  }
+  engine.pool.close();
+  line('least of the surfaces (goal 0.6)', least.toFixed(2), spin());
+  line('mean of all', (sum / shelf.length).toFixed(2), spin());
+}
