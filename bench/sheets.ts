@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { materials, materialById } from '../src/core/materials';
 import { coatSchema } from '../src/core/piece/schema';
 import { nodeEngine } from '../src/engine/node';
@@ -26,6 +27,13 @@ async function looks() {
     engine.draw({ piece: pieceOf(id), region: { x, y, width: SIDE, height: SIDE }, scale: 1, full }, (pixels) => Buffer.from(pixels));
   return { engine, at };
 }
+
+/** Keeps a part to be looked at: CROPS names the folder. */
+const save = (id: string, pixels: Buffer) =>
+  sharp(pixels, { raw: { width: SIDE, height: SIDE, channels: 4 } })
+    .removeAlpha()
+    .png()
+    .toFile(`${process.env.CROPS}/${id}.png`);
 
 /** How fine each material is at 100 % of 24 MP: rms of its highest octave, beside that of the same drawn pixel for pixel at 2048, and without full detail. */
 export async function fineness(): Promise<void> {
@@ -59,6 +67,7 @@ export async function fineness(): Promise<void> {
         return highestOctave(pixels, SIDE, { x: 0, y: 0, width: SIDE, height: SIDE });
       });
     const [full, plain] = [await drawn(true), await drawn(false)];
+    if (process.env.CROPS) await save(id, await at(id, 2700, 1800, true));
     const ratio = full / native;
     const isSurface = SURFACES.includes(family);
     if (isSurface) least = Math.min(least, ratio);

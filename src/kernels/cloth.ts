@@ -42,11 +42,12 @@ export function threadTables(offset: usize, width: usize, threads: i32, samples:
 
 /**
  * Height (in thread radii) and thread colour index of a plain weave at every pixel. u, v planes give bent coordinates in pitches.
- * Threads of the first set run down (indexed by u), of the second across. `tone` receives a value per thread in −1..1.
+ * Threads of the first set run down (indexed by u), of the second across. `tone` receives a value per thread in −1..1, `fibre` the fibres that lie along its
+ * twist: `fibres` to a turn, of deviation about 1 times `fine`; nothing where that is 0.
  */
 export function weave(
-  height: usize, tone: usize, total: i32, u: usize, v: usize, warp: i32, weft: i32, samplesDown: i32, samplesAcross: i32,
-  offDown: usize, widDown: usize, offAcross: usize, widAcross: usize, meanWidth: f32, bow: f32, gap: f32, twist: f32, seed: i32,
+  height: usize, tone: usize, fibre: usize, total: i32, u: usize, v: usize, warp: i32, weft: i32, samplesDown: i32, samplesAcross: i32,
+  offDown: usize, widDown: usize, offAcross: usize, widAcross: usize, meanWidth: f32, bow: f32, gap: f32, twist: f32, fibres: f32, fine: f32, seed: i32,
 ): void {
   for (let i = 0; i < total; i++) {
     const at = <usize>i << 2;
@@ -54,6 +55,8 @@ export function weave(
     const y = f32.load(v + at);
     let best = gap;
     let colour: f32 = 0;
+    let turn: f32 = 0;
+    let who = 0;
     for (let set = 0; set < 2; set++) {
       const across = set == 0 ? x : y;
       const along = set == 0 ? y : x;
@@ -81,10 +84,14 @@ export function weave(
         if (z > best) {
           best = z;
           colour = unit(hash(id * 2 + set, seed + 11)) * 2 - 1;
+          turn = 1.35 * along + 0.42 * e;
+          who = id * 2 + set;
         }
       }
     }
     f32.store(height + at, best);
     f32.store(tone + at, colour);
+    const lies: f32 = fine > 0 ? fine * (line(turn * fibres + <f32>(who & 63) * 3.7, seed + who, 0) + 0.6 * line(turn * fibres * 2.3, seed + who + 999, 0)) : 0;
+    f32.store(fibre + at, lies);
   }
 }

@@ -1,6 +1,6 @@
 // Events of a material drawn one by one: strokes as capsules, spots with a lobed edge. All wrap when asked to.
 import { clamp1, clamp4, putSome, smooth1 } from './math';
-import { noiseAt } from './noise';
+import { line, noiseAt } from './noise';
 
 // @ts-ignore: decorator
 @inline
@@ -19,11 +19,11 @@ export function leastTurn(low: i32, from: i32, n: i32): i32 {
 /** Value of a capsule from the origin to (dx, dy) at four places (x, py). */
 // @ts-ignore: decorator
 @inline
-function capsule4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, va: f32, vb: f32): v128 {
+function capsule4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, va: f32, vb: f32, rough: v128): v128 {
   const t = clamp4(f32x4.mul(f32x4.add(f32x4.mul(x, f32x4.splat(dx)), f32x4.splat(py * dy)), f32x4.splat(1 / len2)));
   const ex = f32x4.sub(x, f32x4.mul(t, f32x4.splat(dx)));
   const ey = f32x4.sub(f32x4.splat(py), f32x4.mul(t, f32x4.splat(dy)));
-  const half = f32x4.add(f32x4.splat(ra), f32x4.mul(t, f32x4.splat(rb - ra)));
+  const half = f32x4.mul(f32x4.add(f32x4.splat(ra), f32x4.mul(t, f32x4.splat(rb - ra))), rough);
   const wide = f32x4.pmax(half, f32x4.splat(0.5));
   const cover = clamp4(
     f32x4.sub(f32x4.add(wide, f32x4.splat(0.5)), f32x4.sqrt(f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey)))),
@@ -33,15 +33,39 @@ function capsule4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f3
 }
 
 /**
- * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value) f32 in px of a sheet; a negative half width starts a new stroke (its
- * absolute value is used). A line under one pixel wide keeps half a pixel and loses value instead. The plane is w × h pixels whose first is (x0, y0) of
+ * By how much the half width of a stroke differs at four places, because its edges are broken: waves of a few half widths, others on either side. Nothing
+ * where the stroke is hardly wider than a pixel. `wave` is the length of the waves in px, `seed` differs from stroke to stroke.
+ */
+// @ts-ignore: decorator
+@inline
+function broken4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, start: f32, wave: f32, amount: f32, seed: i32): v128 {
+  const length = sqrt<f32>(len2);
+  let out = f32x4.splat(1);
+  for (let lane = 0; lane < 4; lane++) {
+    const px = lane == 0 ? f32x4.extract_lane(x, 0) : lane == 1 ? f32x4.extract_lane(x, 1) : lane == 2 ? f32x4.extract_lane(x, 2) : f32x4.extract_lane(x, 3);
+    const along = (start + (px * dx + py * dy) / length) / wave;
+    const side = px * dy - py * dx > 0 ? seed : seed + 7919;
+    const k: f32 = 1 + amount * (line(along, side, 0) + <f32>0.6 * line(along * <f32>2.4, side + 1, 0));
+    out = lane == 0 ? f32x4.replace_lane(out, 0, k) : lane == 1 ? f32x4.replace_lane(out, 1, k) : lane == 2 ? f32x4.replace_lane(out, 2, k) : f32x4.replace_lane(out, 3, k);
+  }
+  return out;
+}
+
+/**
+ * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value, way from its beginning, wave) f32 in px of a sheet, then two words
+ * that are not read; a negative half width starts a new stroke (its absolute value is used). Where `wave` is over 0 the edges are broken in waves of that
+ * length. A line under one pixel wide keeps half a pixel and loses value instead. The plane is w × h pixels whose first is (x0, y0) of
  * the sheet; with `wrap` the sheet, W × H, is a torus.
  */
 export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, points: usize, count: i32, wrap: i32): void {
+  let seed = 0;
   for (let k = 1; k < count; k++) {
-    const q = points + (<usize>k << 4);
-    if (f32.load(q + 8) < 0) continue;
-    const p = q - 16;
+    const q = points + (<usize>k << 5);
+    if (f32.load(q + 8) < 0) {
+      seed = k;
+      continue;
+    }
+    const p = q - 32;
     const xa = f32.load(p);
     const ya = f32.load(p + 4);
     const ra = abs<f32>(f32.load(p + 8));
@@ -50,7 +74,10 @@ export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32
     const yb = f32.load(q + 4);
     const rb = f32.load(q + 8);
     const vb = f32.load(q + 12);
-    const r = max<f32>(max<f32>(ra, rb), 0.5) + 1;
+    const wave = f32.load(q + 20);
+    const start = f32.load(p + 16);
+    const broken: f32 = wave > 0 ? <f32>0.2 * clamp1(max<f32>(ra, rb) - <f32>0.8) : 0;
+    const r = max<f32>(max<f32>(ra, rb) * (1 + 2 * broken), 0.5) + 1;
     const dx = xb - xa;
     const dy = yb - ya;
     const left = <i32>floor<f32>(min<f32>(xa, xb) - r);
@@ -82,7 +109,8 @@ export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32
           for (let i = max<i32>(from, x0 - turnX); i <= last; i += 4) {
             const x = f32x4.sub(f32x4.add(f32x4.splat(<f32>i), f32x4(0.5, 1.5, 2.5, 3.5)), f32x4.splat(xa));
             const at = row + (<usize>(i + turnX - x0) << 2);
-            putSome(at, f32x4.pmax(v128.load(at), capsule4(x, py, dx, dy, len2, ra, rb, va, vb)), last + 1 - i);
+            const rough = broken > 0 ? broken4(x, py, dx, dy, len2, start, wave, broken, seed) : f32x4.splat(1);
+            putSome(at, f32x4.pmax(v128.load(at), capsule4(x, py, dx, dy, len2, ra, rb, va, vb, rough)), last + 1 - i);
           }
           if (!wrap) break;
         }
@@ -111,7 +139,9 @@ export function drawSpots(
     const lob = f32.load(s + 24);
     // A spot under a pixel keeps a pixel's size and loses value by area.
     const value = f32.load(s + 28) * min<f32>(1, (real / r) * (real / r));
-    const reach = r * long * (1 + lob * 0.4) + 2;
+    // Finer lobes and patches, where they are wider than a pixel.
+    const frayed: f32 = lob > 0 ? clamp1((r - 2.5) * <f32>0.3) : 0;
+    const reach = r * long * (1 + lob * 0.5) + 2;
     const left = <i32>floor<f32>(x - reach);
     const right = <i32>ceil<f32>(x + reach);
     const top = <i32>floor<f32>(y - reach);
@@ -128,19 +158,21 @@ export function drawSpots(
             const u = (dx * cos + dy * sin) / long;
             const v = dy * cos - dx * sin;
             const d = sqrt<f32>(u * u + v * v);
-            if (d > r * (1 + lob * 0.4) + 1.5) continue;
+            if (d > r * (1 + lob * 0.5) + 1.5) continue;
             let edge = r;
             if (lob > 0) {
               const nu = u / max<f32>(d, 1e-4);
               const nv = v / max<f32>(d, 1e-4);
               const wob = noiseAt(nu * 0.9 + <f32>k * 7.31, nv * 0.9, seed) + 0.5 * noiseAt(nu * 2.1 + <f32>k * 3.77, nv * 2.1, seed + 1);
-              edge = r * max<f32>(0.35, 1 + lob * 0.42 * wob);
+              edge = r * max<f32>(0.35, 1 + lob * 0.42 * (wob + frayed * (0.3 * noiseAt(nu * 5.3 + <f32>k * 1.93, nv * 5.3, seed + 2) + 0.2 * noiseAt(nu * 12.1 + <f32>k * 5.11, nv * 12.1, seed + 3))));
             }
             const soft = max<f32>(1, r * rim);
             const cover: f32 = <f32>1 - smooth1(edge - soft * 0.5, edge + soft * 0.5, d);
             if (cover <= 0) continue;
             const at = row + (<usize>(i + turnX - x0) << 2);
-            if (value * cover > f32.load(at)) f32.store(at, value * cover);
+            // Large ones are not the same all over.
+            const mottled: f32 = frayed > 0 ? 1 - 0.35 * frayed * clamp1(0.4 + noiseAt(u * 3.1 / r + <f32>k * 2.7, v * 3.1 / r, seed + 4) + 0.7 * noiseAt(u * 0.35, v * 0.35 + <f32>k, seed + 5)) : 1;
+            if (value * cover * mottled > f32.load(at)) f32.store(at, value * cover * mottled);
           }
           if (!wrap) break;
         }

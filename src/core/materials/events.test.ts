@@ -107,7 +107,10 @@ it('draws strokes as the greatest of their capsules, thin ones paler instead of 
     [30, 30, 1, 0.7],
   ];
   kernels.fill(A, w * h, 0);
-  floats.set(points.flat(), B / 4);
+  floats.set(
+    points.flatMap((point) => [...point, 0, 0, 0, 0]),
+    B / 4,
+  );
   kernels.drawStrokes({ dst: A, w, h, x0: 0, y0: 0, W: w, H: h, points: B, count: points.length, wrap: 0 });
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {

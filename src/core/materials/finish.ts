@@ -4,6 +4,7 @@ import type { Field } from './field';
 import { isSame, type Frame } from './making/frame';
 import type { Plane, Value } from './making/operation';
 import { lit, shadowed } from './making/operations/light';
+import { roughened } from './making/operations/roughened';
 import type { MaterialPart, Paint } from './material';
 import type { Sheet } from './sheet';
 
@@ -43,9 +44,10 @@ function asLook(sheet: Sheet, paint: Paint): Finished {
   // What is painted as it looks is not lit again.
   const relief = encoded ? undefined : height;
   const light = relief ? shine(sheet, paint, relief) : sheet.plane(1);
+  const lightness = relief ? roughen(sheet, paint, light) : paint.lightness;
   const occlusion = relief && paint.occlusion ? occlude(paint.occlusion, relief) : sheet.plane(1);
   return {
-    planes: [paint.lightness, paint.a, paint.b, light, occlusion].map(({ value }) => value),
+    planes: [lightness, paint.a, paint.b, light, occlusion].map(({ value }) => value),
     put: ({ machine, frame }, planes, region, target) => {
       const [L, A, B, shine, ao] = within(machine, planes, region);
       for (const { at, count, first } of runsOf(region, frame)) {
@@ -89,6 +91,26 @@ function within({ kernels }: Machine, planes: Plane[], region: Region): number[]
   for (const [ptr, from] of new Map(planes.map((plane) => [plane.ptr, plane.region])))
     if (!isSame(from, region)) kernels.cropPlane(ptr, from.width, region.x - from.x, region.y - from.y, ptr, region.width, region.height);
   return planes.map(({ ptr }) => ptr);
+}
+
+/** How far around a point its roughness is measured, and on what scale, in fractions of the long side. */
+const ROUGH = 0.0007;
+const NEAR = 0.0018;
+/** Least roughness in L*, and a mean roughness by a geometric one, as it is for what is spread as by chance. */
+const LEAST = 0.03;
+const PER_MEAN = 1.5;
+/** L* by which the light changes a surface of middle lightness, per unit. */
+const PER_LIGHT = 40;
+
+/**
+ * The lightness of a surface with detail that only large sheets have room for: rough where the surface is rough at the finest scale that smaller ones show,
+ * smooth where it is smooth.
+ */
+function roughen(sheet: Sheet, { lightness, contrast = 1, detail = {} }: Paint, light: Field): Field {
+  const seen = lightness.copy().add(light, PER_LIGHT * contrast);
+  // The geometric mean, because an edge is not rough: it stands out in few places only.
+  const roughness = seen.copy().blur(ROUGH).add(seen, -1).abs().clamp(LEAST, 100).ln().blur(NEAR).exp().scale(PER_MEAN);
+  return sheet.step(roughened, { amount: detail.amount ?? 1, seed: sheet.seed + 4243, stretch: detail.stretch }, lightness, roughness);
 }
 
 function shine(sheet: Sheet, paint: Paint, height: Field): Field {

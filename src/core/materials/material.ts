@@ -42,6 +42,8 @@ export interface Paint {
   /** Cast shadow: softest and hardest multiplier. */
   shadow?: { low: number; reach: number };
   gain?: number;
+  /** Detail of large sheets, finer than what the generator draws: how strong it is, and its cycles across and down, where it runs along a grain. */
+  detail?: { amount?: number; stretch?: [number, number] };
   /** Knee under which shadows are compressed. */
   knee?: number;
 }

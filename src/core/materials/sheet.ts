@@ -115,9 +115,12 @@ export class Sheet implements Ground {
     return fine.add(coarse, -1).scale(1 / Math.sqrt(rest));
   }
 
-  /** Strokes combined by maximum. `least`: least half width in pixels, for lines that must be found at any size. */
-  strokes(list: StrokePoint[][], { into = this.plane(), least }: { into?: Field; least?: number } = {}): Field {
-    return into.become(this.step(strokes, { points: tableOf(list), least }, into));
+  /**
+   * Strokes combined by maximum. `least`: least half width in pixels, for lines that must be found at any size. `broken`: their edges are, as those of a crack
+   * or a scratch; seen where they are some pixels wide.
+   */
+  strokes(list: StrokePoint[][], { into = this.plane(), least, broken = false }: { into?: Field; least?: number; broken?: boolean } = {}): Field {
+    return into.become(this.step(strokes, { points: tableOf(list, broken), least }, into));
   }
 
   /** Spots combined by maximum; `rim` is the softness of their edge in parts of the radius. */
@@ -148,7 +151,7 @@ export class Sheet implements Ground {
       }
       list.push(stroke);
     }
-    return this.strokes(list);
+    return this.strokes(list, { broken: true });
   }
 
   /**

@@ -25,8 +25,8 @@ export interface WeaveOptions {
   bend: number;
 }
 
-/** A plain weave: height in thread radii, a tone and a warmth for each thread. */
-export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone: Field; warmth: Field } {
+/** A plain weave: height in thread radii, a tone and a warmth for each thread, and the fibres along its twist, which only large sheets have. */
+export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone: Field; warmth: Field; fibre: Field } {
   const { random, right, bottom } = sheet;
   const warp = 2 * Math.round((o.threads * right) / 2);
   const weft = 2 * Math.round((o.threads * bottom) / 2);
@@ -46,7 +46,7 @@ export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone
   const across = threads(weft, warp);
   const [offDown, widDown] = alongThreads(sheet, warp, down, o, sheet.seed + 1);
   const [offAcross, widAcross] = alongThreads(sheet, weft, across, o, sheet.seed + 5001);
-  const [height, tone] = sheet.stepOf(
+  const [height, tone, fibre] = sheet.stepOf(
     woven,
     {
       warp,
@@ -62,7 +62,7 @@ export function weaveCloth(sheet: Sheet, o: WeaveOptions): { height: Field; tone
     [u, v],
   );
   const warmth = tone.copy().times(tone).scale(2, -0.66);
-  return { height, tone, warmth };
+  return { height, tone, warmth, fibre };
 }
 
 /** Where each thread lies and how wide it is, all along it. */

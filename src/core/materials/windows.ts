@@ -100,5 +100,5 @@ export function windowScratch(draft: Draft, size: number): number {
   const inner = frame.wrap
     ? window
     : { ...window, x: Math.max(0, frame.width - window.width) >> 1, y: Math.max(0, frame.height - window.height) >> 1 };
-  return peakBytes(schedule(planesOfDraft(draft), frame, inner, coarse), coarse);
+  return peakBytes(schedule(planesOfDraft(draft), frame, inner, coarse));
 }

@@ -58,13 +58,10 @@ export default defineSource({
     const size = { width: width / unit, height: height / unit };
     if (p.style === 'ruled') {
       const points = ruledLines(p, size);
-      const table = scratch.take(points.length * 4);
-      const { floats } = machine;
+      const table = scratch.take(points.length * 8);
       for (let i = 0; i < points.length; i += 4) {
-        floats[table / 4 + i] = points[i] * unit - tile.x;
-        floats[table / 4 + i + 1] = points[i + 1] * unit - tile.y;
-        floats[table / 4 + i + 2] = points[i + 2] * unit;
-        floats[table / 4 + i + 3] = points[i + 3];
+        const [x, y, half, value] = points.slice(i, i + 4);
+        machine.floats.set([x * unit - tile.x, y * unit - tile.y, half * unit, value, 0, 0, 0, 0], table / 4 + 2 * i);
       }
       kernels.drawStrokes({ dst: alpha, ...asSheet(tile), points: table, count: points.length / 4 });
     } else if (p.style === 'brushed')

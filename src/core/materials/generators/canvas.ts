@@ -21,7 +21,7 @@ export default defineMaterial({
     ground: slider('Ground', 0, 1, 0.28, { step: 0.02, help: 'How far the priming fills the weave.' }),
   }),
   paint(sheet, { threads, relief, ground }) {
-    const { height: cloth } = weaveCloth(sheet, {
+    const { height: cloth, fibre } = weaveCloth(sheet, {
       threads: 2 * Math.round(threads / 2),
       offset: 0.07,
       width: [0.47, 0.09],
@@ -41,7 +41,11 @@ export default defineMaterial({
     height.times(swell, 0.12, 1).scale((0.003 * 96) / threads);
     height.add(sheet.white(0.0006), 0.00024).add(sheet.fibres(1500), 0.0004);
     return {
-      lightness: sheet.noise(2.2, { octaves: 4 }).scale(0.5, 91.4).add(cloth, 2.6),
+      lightness: sheet
+        .noise(2.2, { octaves: 4 })
+        .scale(0.5, 91.4)
+        .add(cloth, 2.6)
+        .add(fibre.times(filled, -0.8, 1), 1.8),
       a: sheet.plane(0.5),
       b: sheet.noise(2.6, { octaves: 4 }).scale(0.3, 5.6),
       height,

@@ -51,7 +51,7 @@ export default defineMaterial({
       seed,
       (x, y) => Math.exp(0.17 * sheet.at(local, ((x % 1) + 1) % 1, ((y % 1) + 1) % 1)),
     );
-    const crack = sheet.strokes(strokes);
+    const crack = sheet.strokes(strokes, { broken: true });
     // Distance from a line drawn wide enough to be found at any size.
     const found = sheet.strokes(
       strokes.map((s) => s.map(([x, y, , v]) => [x, y, 0.0006, v > 0.02 ? 1 : 0])),

@@ -31,8 +31,8 @@ export default defineMaterial({
     const { random } = sheet;
     const right = sheet.right;
     const bottom = sheet.bottom;
-    const marks = sheet.strokes([...transport(sheet, scratches), ...short(sheet, handling)]);
-    sheet.strokes(curled(sheet, hairs), { into: marks });
+    const marks = sheet.strokes([...transport(sheet, scratches), ...short(sheet, handling)], { broken: true });
+    sheet.strokes(curled(sheet, hairs), { into: marks, broken: true });
     const density = sheet.noise(2.6, { octaves: 4 });
     const specks: Spot[] = sheet.scatter(Math.round(9000 * dust), density, 1.2, -1.8).map(({ x, y, random }) => ({
       x,

@@ -44,7 +44,7 @@ export default defineMaterial({
     const lost = islands(seed, (x, y, random) => 0.95 * big(x, y) - 0.62 + gone + 0.55 * random.gauss());
     const curled = islands(seed + 1, (_x, _y, random) => random.next() ** 2);
     const strokes = crackStrokes(net, [0.8, 0.62, 0.5, 0.42], [0.95, 0.85, 0.7, 0.6], seed, () => 1);
-    const crack = sheet.strokes(strokes);
+    const crack = sheet.strokes(strokes, { broken: true });
     const found = sheet.strokes(
       strokes.map((s) => s.map(([x, y, , v]) => [x, y, 0.0006, v > 0.02 ? 1 : 0])),
       { least: 0.6 },

@@ -43,6 +43,7 @@ export default defineMaterial({
       crackStrokes(net, [0.75, 0.55, 0.45, 0.36], [0.95, 0.8, 0.65, 0.5], sheet.seed, (x, y) =>
         Math.exp(0.25 * sheet.at(uneven, x - Math.floor(x), y - Math.floor(y))),
       ),
+      { broken: true },
     );
     const crept = crack.copy().blur(0.003).scale(1.5).times(uneven, 0.35, 0.7).clamp(0, 1.2);
     const height = sheet

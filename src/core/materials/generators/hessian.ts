@@ -26,6 +26,7 @@ export default defineMaterial({
       height: cloth,
       tone,
       warmth,
+      fibre,
     } = weaveCloth(sheet, {
       threads: 2 * Math.round(threads / 2),
       offset: 0.11,
@@ -48,7 +49,7 @@ export default defineMaterial({
       .add(hair, 0.0006)
       .add(strand, 0.00022);
     return {
-      lightness: tone.scale(4.5, lightness).add(strand, 1.6).add(open, -26).add(hair, 4),
+      lightness: tone.scale(4.5, lightness).add(strand, 1.6).add(open, -26).add(hair, 4).add(fibre, 4),
       a: warmth.copy().scale(0.8, 5.5),
       b: warmth.scale(1.6, 20).add(open, -8).add(hair, -2),
       height,

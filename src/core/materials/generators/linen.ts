@@ -26,6 +26,7 @@ export default defineMaterial({
       height: cloth,
       tone,
       warmth,
+      fibre,
     } = weaveCloth(sheet, {
       threads: 2 * Math.round(threads / 2),
       offset: 0.1,
@@ -50,7 +51,8 @@ export default defineMaterial({
         .noise(3, { octaves: 4 })
         .scale(0.8, lightness + 2)
         .add(tone, 3.4)
-        .add(open, -14),
+        .add(open, -14)
+        .add(fibre, 3.2),
       a: sheet.plane(1.4).add(warmth, 0.3),
       b: sheet.noise(2.6, { octaves: 4 }).scale(0.4, 9).add(warmth, 1.5),
       height,

@@ -48,6 +48,7 @@ export default defineMaterial({
           sheet.seed,
           () => 1,
         ),
+        { broken: true },
       )
       .blur(0.0006);
     const d = gap.distance(0.3, 0.08);

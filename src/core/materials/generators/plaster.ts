@@ -63,7 +63,10 @@ export default defineMaterial({
       direction: (x, y) => 0.6 + line(x * 3 + y, sheet.seed) + line(y * 2.7, sheet.seed + 1),
       density: () => 1,
     });
-    const crack = sheet.strokes(crackStrokes(net, [0.6, 0.4], [0.7, 0.5], sheet.seed, () => cracks));
+    const crack = sheet.strokes(
+      crackStrokes(net, [0.6, 0.4], [0.7, 0.5], sheet.seed, () => cracks),
+      { broken: true },
+    );
     height.add(pit, -0.0024).add(crack, -0.0008);
 
     const damp = sheet

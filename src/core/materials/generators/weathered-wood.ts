@@ -32,7 +32,7 @@ export default defineMaterial({
     // Fibre: white noise softened along the grain, at three scales, less its own wider mean across.
     const fibre = sheet.white(0.014, 0.0008).add(sheet.white(0.014, 0.0022), -0.6);
     const strands = sheet.white(0.03, 0.0018).add(sheet.white(0.03, 0.006), -0.6).scale(0.6).add(sheet.white(0.07, 0.006), 0.5);
-    const check = sheet.strokes(splits(sheet, Math.round(150 * checks))).clamp();
+    const check = sheet.strokes(splits(sheet, Math.round(150 * checks)), { broken: true }).clamp();
     const pores: StrokePoint[][] = Array.from({ length: 5200 }, () => {
       const x = random.next();
       const y = random.next();

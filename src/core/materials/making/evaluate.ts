@@ -32,7 +32,7 @@ export interface Place {
 export function evaluate<T>(wanted: Value[], place: Place, read: (planes: Plane[]) => T): T {
   const run = new Run(schedule(wanted, place.frame, place.window, place.coarse), place);
   try {
-    return read(run.all(wanted));
+    return read(run.all());
   } finally {
     run.release();
   }
@@ -47,12 +47,12 @@ class Run {
     private readonly place: Place,
   ) {}
 
-  all(wanted: Value[]): Plane[] {
+  all(): Plane[] {
     for (const step of this.plan.steps) {
       this.carryOut(step);
       this.place.machine.pulse?.();
     }
-    return wanted.map((value) => this.planeOf(value));
+    return this.plan.wanted.map((value) => this.planeOf(value));
   }
 
   release(): void {
@@ -71,6 +71,7 @@ class Run {
     this.place.memory.give(at);
   }
 
+  private inputsOf = (step: Step): Value[] => this.plan.inputs.get(step.id) as Value[];
   private countsOf = (step: Step): number[] => this.plan.uses.get(step.id) as number[];
   private regionOf = (step: Step): Region => this.plan.regions.get(step.id) as Region;
   private planeOf = ({ step, plane }: Value): Plane => ({ ptr: (this.held.get(step.id) as number[])[plane], region: this.regionOf(step) });
@@ -96,7 +97,7 @@ class Run {
         this.enlarge(coarse, making.coarse, region, grab);
       }
       operationOf(step).run(making, step.params);
-      for (const input of step.inputs) this.used(input);
+      for (const input of this.inputsOf(step)) this.used(input);
     }
     for (const at of scratch) this.give(at);
     this.held.set(step.id, out);
@@ -109,8 +110,8 @@ class Run {
     const { machine, frame, window } = this.place;
     const { inPlace, reads, planes = 1 } = operationOf(step);
     const bytes = region.width * region.height * 4;
-    const inputs = step.inputs.map((input) => this.planeOf(input));
-    if (inPlace) out.push(this.ownCopy(step.inputs[0], region));
+    const inputs = this.inputsOf(step).map((input) => this.planeOf(input));
+    if (inPlace) out.push(this.ownCopy(this.inputsOf(step)[0], region));
     while (out.length < planes) out.push(this.take(bytes + SPARE));
     return {
       machine,

@@ -46,6 +46,8 @@ export interface Operation<P = unknown> {
   coarse?(params: P): 'instead' | 'beside' | undefined;
   /** Long side of that smaller drawing, where it is not the usual one. */
   coarseSide?: number;
+  /** Where it changes nothing at a size, its first input stands for it, and the others are not made. */
+  isIdle?(params: P, frame: Frame): boolean;
   run(making: Making, params: P): void;
 }
 

@@ -11,6 +11,9 @@ export type AtHand = Pick<ReadonlyMap<number, unknown>, 'has'>;
 /** The steps that lead to some planes, in their order, and the part of the sheet that each must cover. */
 export interface Schedule {
   frame: Frame;
+  /** What is wanted, and the inputs of each step, without steps that are idle at this size. */
+  wanted: Value[];
+  inputs: Map<number, Value[]>;
   steps: Step[];
   regions: Map<number, Region>;
   /** How often each plane of each step is still read; by step, then plane. */
@@ -22,14 +25,24 @@ export function wayOf(step: Step, atHand: AtHand | undefined): 'made' | 'instead
   return (atHand?.has(step.id) && operationOf(step).coarse?.(step.params)) || 'made';
 }
 
-/** Plans what must be made for `wanted` in a region of a frame, or in all of it. */
-export function schedule(wanted: Value[], frame: Frame, window?: Region, atHand?: AtHand): Schedule {
+/** The plane itself, or where its step is idle at this size, what it would have changed. */
+function busy(value: Value, frame: Frame): Value {
+  while (operationOf(value.step).isIdle?.(value.step.params, frame)) value = value.step.inputs[0];
+  return value;
+}
+
+/** Plans what must be made for planes in a region of a frame, or in all of it. */
+export function schedule(asked: Value[], frame: Frame, window?: Region, atHand?: AtHand): Schedule {
+  const wanted = asked.map((value) => busy(value, frame));
+  const inputs = new Map<number, Value[]>();
   const found = new Map<number, Step>();
   const stack = wanted.map(({ step }) => step);
   for (let step = stack.pop(); step; step = stack.pop()) {
     if (found.has(step.id)) continue;
     found.set(step.id, step);
-    if (wayOf(step, atHand) !== 'instead') stack.push(...step.inputs.map((input) => input.step));
+    const read = wayOf(step, atHand) === 'instead' ? [] : step.inputs.map((value) => busy(value, frame));
+    inputs.set(step.id, read);
+    stack.push(...read.map((input) => input.step));
   }
   const steps = [...found.values()].sort((a, b) => a.id - b.id);
   const regions = new Map<number, Region>();
@@ -43,13 +56,12 @@ export function schedule(wanted: Value[], frame: Frame, window?: Region, atHand?
   for (const step of [...steps].reverse()) {
     const region = window ? onGrid(regions.get(step.id) as Region, frame) : whole;
     regions.set(step.id, region);
-    if (wayOf(step, atHand) === 'instead') continue;
     const { reads } = operationOf(step);
     const read = window && reads ? reads(step.params, frame, region) : region;
-    for (const input of step.inputs) {
+    for (const input of inputs.get(step.id) as Value[]) {
       count(input);
       regions.set(input.step.id, window ? around(regions.get(input.step.id), read) : whole);
     }
   }
-  return { frame, steps, regions, uses };
+  return { frame, wanted, inputs, steps, regions, uses };
 }

@@ -15,12 +15,17 @@ const planeOf = ({ frame, region }: Making, finer = 1) => ({
 });
 
 interface StrokesParams {
-  /** (x, y, half width, value) of each point, lengths in fractions of the long side; a negative half width begins a stroke. */
+  /**
+   * (x, y, half width, value, way from its beginning, length of the waves of its edges) of each point and two unused words, lengths in fractions of the long
+   * side; a negative half width begins a stroke.
+   */
   points: Float32Array;
   /** Least half width, in pixels. */
   least?: number;
 }
 
+/** Words of one point of a stroke. */
+export const STROKE_WORDS = 8;
 /** A stroke has some width, or its beginning could not be told. */
 const NARROW = 1e-9;
 
@@ -47,23 +52,29 @@ export const strokes = defineOperation<StrokesParams>({
 function drawStrokes(making: Making, { points, least = 1e-4 }: StrokesParams, dst: number, finer: number): void {
   const size = making.frame.size * finer;
   const data = points.slice();
-  for (let p = 0; p < data.length; p += 4) {
-    data[p] *= size;
-    data[p + 1] *= size;
+  for (let p = 0; p < data.length; p += STROKE_WORDS) {
+    for (const k of [0, 1, 4, 5]) data[p + k] *= size;
     data[p + 2] = Math.sign(data[p + 2]) * Math.max(least * finer, Math.abs(data[p + 2]) * size);
   }
-  making.machine.kernels.drawStrokes({ dst, ...planeOf(making, finer), points: making.table(data), count: data.length / 4 });
+  making.machine.kernels.drawStrokes({ dst, ...planeOf(making, finer), points: making.table(data), count: data.length / STROKE_WORDS });
 }
 
-/** Strokes as one table. */
-export function tableOf(list: readonly StrokePoint[][]): Float32Array {
-  const points = new Float32Array(list.reduce((n, stroke) => n + stroke.length, 0) * 4);
+/** Waves of a broken edge are so many half widths long. */
+const WAVE = 2.8;
+
+/** Strokes as one table; with broken edges where that is asked for. */
+export function tableOf(list: readonly StrokePoint[][], broken: boolean): Float32Array {
+  const points = new Float32Array(list.reduce((n, stroke) => n + stroke.length, 0) * STROKE_WORDS);
   let p = 0;
-  for (const stroke of list)
+  for (const stroke of list) {
+    const wave = broken ? WAVE * Math.max(...stroke.map(([, , half]) => half)) : 0;
+    let way = 0;
     for (const [i, [x, y, half, value]] of stroke.entries()) {
-      points.set([x, y, Math.max(NARROW, half) * (i === 0 ? -1 : 1), value], p);
-      p += 4;
+      if (i > 0) way += Math.hypot(x - stroke[i - 1][0], y - stroke[i - 1][1]);
+      points.set([x, y, Math.max(NARROW, half) * (i === 0 ? -1 : 1), value, way, wave], p);
+      p += STROKE_WORDS;
     }
+  }
   return points;
 }
 

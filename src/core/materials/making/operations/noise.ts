@@ -103,7 +103,12 @@ interface Octave {
   stretch?: [number, number];
 }
 
-function octave({ machine, frame }: Making, { ptr, part }: { ptr: number; part: Region }, level: number, o: Octave): void {
+export function octave(
+  { machine, frame }: Pick<Making, 'machine' | 'frame'>,
+  { ptr, part }: { ptr: number; part: Region },
+  level: number,
+  o: Octave,
+): void {
   const { f, angle, seed, gain, stretch } = o;
   const plane = { dst: ptr, w: part.width, h: part.height, x0: part.x, y0: part.y, step: (1 << level) / frame.size, seed, gain };
   const straight = { n: 0, t: 0, px: 0, py: 0 };

@@ -65,16 +65,24 @@ interface WeaveParams {
   seed: number;
 }
 
-/** A plain weave at bent places in pitches: height in thread radii, and a tone for each thread. */
+/** Turns of a thread's twist across half its width, and fibres to a turn. */
+const TWIST = 0.42;
+const FIBRES = 12;
+
+/** A plain weave at bent places in pitches: height in thread radii, a tone for each thread, and its fibres where a sheet is large enough for them. */
 export const woven = defineOperation<WeaveParams>({
   name: 'woven',
-  planes: 2,
+  planes: 3,
   run: (making, { samples, tables, ...cloth }) => {
-    const [height, tone] = making.out;
+    const [height, tone, fibre] = making.out;
+    // Half a thread is so many pixels wide; a fibre is seen from about three on.
+    const half = (cloth.meanWidth * making.frame.size) / Math.max(cloth.warp, cloth.weft);
+    const wide = half / (TWIST * FIBRES);
+    const fine = Math.min(1, Math.max(0, (wide - 1.2) / 1.6));
     const [u, v] = making.inputs.map(({ ptr }) => ptr);
     const [offDown, widDown, offAcross, widAcross] = [tables.offDown, tables.widDown, tables.offAcross, tables.widAcross].map((t) => making.table(t));
     const placed = { offDown, widDown, offAcross, widAcross, samplesDown: samples, samplesAcross: samples };
-    making.machine.kernels.weave({ height, tone, total: count(making), u, v, ...cloth, ...placed });
+    making.machine.kernels.weave({ height, tone, fibre, fibres: FIBRES, fine, total: count(making), u, v, ...cloth, ...placed });
   },
 });
 
