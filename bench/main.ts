@@ -8,7 +8,7 @@ import { exportMemory, looksAtFullSize } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
 import { materialTimes } from './materials';
 import { painterlyLooks, simplifying } from './painterly';
-import { fineness } from './sheets';
+import { fineness, reducedExports } from './sheets';
 import { readyDrag, readyExport } from './ready';
 
 const wanted = process.argv[2];
@@ -18,6 +18,7 @@ const parts: [string, () => Promise<void>][] = [
   ['five', fiveCoats],
   ['materials', materialTimes],
   ['fineness', fineness],
+  ['reduced', reducedExports],
   ['ready', readyDrag],
   ['ready-export', readyExport],
   ['simplifying', simplifying],

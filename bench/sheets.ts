@@ -35,6 +35,45 @@ const save = (id: string, pixels: Buffer) =>
     .png()
     .toFile(`${process.env.CROPS}/${id}.png`);
 
+/** Mean difference in levels between a preview and the export reduced to it, both seen at half the preview's pixels, for each material laid as it suggests. */
+export async function reducedExports(): Promise<void> {
+  const [width, height, reduction] = [3000, 2000, 8];
+  const photo = new Uint8Array(WIDTH * HEIGHT * 4);
+  for (let i = 0; i < photo.length; i++) photo[i] = i % 4 === 3 ? 255 : 60 + (130 * (Math.floor(i / 4) % WIDTH)) / WIDTH;
+  const engine: Awaited<ReturnType<typeof nodeEngine>> = await nodeEngine({
+    decode: async () => ({ width: WIDTH, height: HEIGHT, place: async (at) => engine.pool.write(at, photo) }),
+  });
+  const only = process.argv[3]?.split(',');
+  let most = 0;
+  for (const { id, suggest } of materials) {
+    if (only && !only.includes(id)) continue;
+    const coats = [coatSchema.parse({ id: 'a', source: { kind: 'material', id, seed: 1 }, ...suggest })];
+    const piece = { coats, strength: 1, photo: { key: 'k', name: 'k', width: WIDTH, height: HEIGHT } };
+    const draw = (scale: number) => {
+      const [w, h] = [width * scale, height * scale];
+      const region = { x: Math.round(1500 * scale), y: Math.round(1000 * scale), width: w, height: h };
+      return engine.draw({ piece, region, scale, full: scale === 1, tile: 256 }, (pixels) => reduced(pixels, w, h, reduction * scale));
+    };
+    const [large, small] = [await draw(1), await draw(2 / reduction)];
+    const of = (off: (v: number) => number) => large.reduce((sum, v, i) => sum + off(v - small[i]), 0) / large.length;
+    const [mean, bias] = [of(Math.abs), of((v) => v)];
+    most = Math.max(most, mean);
+    line(id, `${mean.toFixed(2)}, bias ${bias.toFixed(2)}${mean > 1.5 ? ' over' : ''}`, spin());
+  }
+  engine.pool.close();
+  line('most (goal 1.5)', most.toFixed(2), spin());
+}
+
+/** Means of squares of pixels: red, green and blue in turn. */
+function reduced(pixels: Uint8Array, width: number, height: number, by: number): Float32Array {
+  const [w, h] = [Math.floor(width / by), Math.floor(height / by)];
+  const out = new Float32Array(w * h * 3);
+  for (let y = 0; y < h * by; y++)
+    for (let x = 0; x < w * by; x++)
+      for (let c = 0; c < 3; c++) out[(Math.floor(y / by) * w + Math.floor(x / by)) * 3 + c] += pixels[(y * width + x) * 4 + c] / (by * by);
+  return out;
+}
+
 /** How fine each material is at 100 % of 24 MP: rms of its highest octave, beside that of the same drawn pixel for pixel at 2048, and without full detail. */
 export async function fineness(): Promise<void> {
   const { engine, at } = await looks();

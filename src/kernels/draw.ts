@@ -122,10 +122,10 @@ export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32
 
 /**
  * Spots into a plane, combined by maximum. `spots` holds (x, y, r, elongation, angle cos, angle sin, lobes, value) f32 in px of a sheet; `rim` is the softness
- * of the edge in parts of r (at least one pixel). Plane, sheet and torus as in `drawStrokes`.
+ * of the edge in parts of r (at least one pixel), `uneven` by how much large ones differ from place to place. Plane, sheet and torus as in `drawStrokes`.
  */
 export function drawSpots(
-  dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, spots: usize, count: i32, rim: f32, seed: i32, wrap: i32,
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, spots: usize, count: i32, rim: f32, uneven: f32, seed: i32, wrap: i32,
 ): void {
   for (let k = 0; k < count; k++) {
     const s = spots + (<usize>k << 5);
@@ -170,8 +170,7 @@ export function drawSpots(
             const cover: f32 = <f32>1 - smooth1(edge - soft * 0.5, edge + soft * 0.5, d);
             if (cover <= 0) continue;
             const at = row + (<usize>(i + turnX - x0) << 2);
-            // Large ones are not the same all over.
-            const mottled: f32 = frayed > 0 ? 1 - 0.35 * frayed * clamp1(0.4 + noiseAt(u * 3.1 / r + <f32>k * 2.7, v * 3.1 / r, seed + 4) + 0.7 * noiseAt(u * 0.35, v * 0.35 + <f32>k, seed + 5)) : 1;
+            const mottled: f32 = frayed > 0 && uneven > 0 ? 1 - uneven * frayed * clamp1(0.4 + noiseAt(u * 3.1 / r + <f32>k * 2.7, v * 3.1 / r, seed + 4) + 0.7 * noiseAt(u * 0.35, v * 0.35 + <f32>k, seed + 5)) : 1;
             if (value * cover * mottled > f32.load(at)) f32.store(at, value * cover * mottled);
           }
           if (!wrap) break;

@@ -229,7 +229,7 @@ function leaf(t: usize, bank: usize, s: f32, e: f32, soft: f32): v128 {
   const side = bump(q - floor<f32>(q) - 0.5, 0.06) * (1 - 0.7 * clamp1(edge));
   const net: f32 = 1.4 * noise(bank, row + 3, q * 40 + e * 300) * noise(bank, row + 4, e * 260 - s * 90);
   const vein = max<f32>(side, stalk);
-  const high: f32 = f32.load(t + 28) * (0.5 + 0.5 * (1 - edge * edge) * 0.9 - 0.32 * vein + 0.12 * net);
-  const light = f32.load(t + 52) + f32.load(t + 60) * (noise(bank, row + 5, s * 18 + e * 9) + 0.5 * net - smooth1(0.75, 1.05, edge) * 0.8) + 0.35 * vein;
+  const high: f32 = f32.load(t + 28) * (0.5 + 0.5 * (1 - edge * edge) * 0.9 - 0.32 * vein + 0.05 * net);
+  const light = f32.load(t + 52) + f32.load(t + 60) * (noise(bank, row + 5, s * 18 + e * 9) + 0.22 * net - smooth1(0.75, 1.05, edge) * 0.8) + 0.35 * vein;
   return mark(clamp1(cover), high, light);
 }

@@ -123,9 +123,9 @@ export class Sheet implements Ground {
     return into.become(this.step(strokes, { points: tableOf(list, broken), least }, into));
   }
 
-  /** Spots combined by maximum; `rim` is the softness of their edge in parts of the radius. */
-  spots(list: Spot[], rim = 0.2, into = this.plane()): Field {
-    return into.become(this.step(spots, { list, rim, seed: this.key() }, into));
+  /** Spots combined by maximum; `rim` is the softness of their edge in parts of the radius, `uneven` by how much large ones differ from place to place. */
+  spots(list: Spot[], rim = 0.2, { into = this.plane(), uneven = 0 }: { into?: Field; uneven?: number } = {}): Field {
+    return into.become(this.step(spots, { list, rim, uneven, seed: this.key() }, into));
   }
 
   /** Fine fibres lying about: `count` curved strokes, returned as one plane of deposit. */

@@ -121,7 +121,7 @@ export default defineSource({
         for (let k = 3; k < DROP; k++) floats[at + k] = drops[i + k];
         floats[at + 7] *= drops[i + 2] > inset ? value : 0;
       }
-      kernels.drawSpots({ dst: plane, ...asSheet(tile), spots: table, count, rim: 0.06, seed: p.seed });
+      kernels.drawSpots({ dst: plane, ...asSheet(tile), spots: table, count, rim: 0.06, uneven: 0, seed: p.seed });
     };
     lay(alpha, 0, 1);
     if (p.rim > 0) {

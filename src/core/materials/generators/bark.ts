@@ -62,6 +62,7 @@ export default defineMaterial({
       height,
       elevation: 0.55,
       contrast: 0.56 * relief,
+      detail: { amount: 0.55 },
       occlusion: { k1: 0.09, k2: 0.06, s2: 0.013, amount: 0.9 },
       shadow: { low: 0.5, reach: 0.014 },
       gain: 1.1,

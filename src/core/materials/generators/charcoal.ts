@@ -71,6 +71,7 @@ export default defineMaterial({
       height,
       elevation: 0.64,
       contrast: 0.34,
+      detail: { amount: 1.5 },
       occlusion: { k1: 0.04, k2: 0.03, amount: 0.35 },
     };
   },

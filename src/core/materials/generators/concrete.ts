@@ -66,6 +66,7 @@ export default defineMaterial({
       height,
       elevation: 0.6,
       contrast: 0.62 * relief,
+      detail: { amount: 0.8 },
       occlusion: { k1: 0.13, k2: 0.06, amount: 0.75 },
     };
   },

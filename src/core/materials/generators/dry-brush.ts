@@ -43,7 +43,11 @@ export default defineMaterial({
         for (let s = 0; s <= 16; s++) {
           const t = s / 16;
           const left = smooth(0, 0.06, t) * Math.max(0, load - dry * t ** 1.6 * (0.7 + 0.5 * e * e));
-          points.push([px - Math.sin(a) * e * wide * 0.5, py + Math.cos(a) * e * wide * 0.5, 0.00115, Math.min(1, left)]);
+          // Bristles wander, come together and part again.
+          const off =
+            e * wide * 0.5 + 0.0022 * line(5 * t + q * 0.45, sheet.seed + k * 31 + 3) + 0.0009 * line(13 * t + q * 3.1, sheet.seed + k * 31 + 5);
+          const half = 0.00095 * (1 + 0.45 * line(9 * t + q * 7.7, sheet.seed + k * 31 + 7));
+          points.push([px - Math.sin(a) * off, py + Math.cos(a) * off, Math.max(0.0003, half), Math.min(1, left)]);
           a += (bend * length) / 16;
           px += (Math.cos(a) * length) / 16;
           py += (Math.sin(a) * length) / 16;
@@ -51,7 +55,7 @@ export default defineMaterial({
         layers[k % 3].push(points);
       }
     }
-    const [under, dark, light] = layers.map((list) => sheet.strokes(list));
+    const [under, dark, light] = layers.map((list) => sheet.strokes(list, { broken: true }));
     const ground = sheet.noise(2.2, { octaves: 5, gain: 0.6 });
     const tooth = sheet.band(0.0018, 0.005);
     // Thin paint catches only the high places of the ground.

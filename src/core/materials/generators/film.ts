@@ -43,7 +43,7 @@ export default defineMaterial({
       long: random.between(1, 1.9),
       angle: random.between(0, 3.14),
     }));
-    sheet.spots(specks, 0.3, marks);
+    sheet.spots(specks, 0.3, { into: marks, uneven: 0.4 });
     const soft: Spot[] = Array.from({ length: Math.round(40 * dust) }, () => ({
       x: random.between(0, right),
       y: random.between(0, bottom),

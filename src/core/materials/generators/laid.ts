@@ -44,6 +44,7 @@ export default defineMaterial({
       elevation: 0.62,
       translucency: [0.4, 0.0012],
       contrast: 0.34 * relief,
+      detail: { amount: 0.8 },
       occlusion: { k1: 0.06, k2: 0.04, amount: 0.5 },
     };
   },

@@ -56,6 +56,7 @@ export default defineMaterial({
       elevation: 0.58,
       translucency: [0.2, 0.0012],
       contrast: 0.8 * relief,
+      detail: { amount: 0.5 },
       occlusion: { k1: 0.08, k2: 0.05, amount: 0.7 },
       gain: 1.05,
     };

@@ -47,6 +47,15 @@ export default defineMaterial({
     }
     const [lightness, a, b] = out;
     const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004), 0.00016);
-    return { lightness: lightness.clamp(6, 96), a, b, height, elevation: 0.66, contrast: 0.35, occlusion: { k1: 0.05, k2: 0.03, amount: 0.3 } };
+    return {
+      lightness: lightness.clamp(6, 96),
+      a,
+      b,
+      height,
+      elevation: 0.66,
+      contrast: 0.35,
+      occlusion: { k1: 0.05, k2: 0.03, amount: 0.3 },
+      detail: { amount: 1.4 },
+    };
   },
 });

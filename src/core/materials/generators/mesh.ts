@@ -21,7 +21,11 @@ export default defineMaterial({
     slack: slider('Slack', 0, 2, 1, { step: 0.05, help: 'How far it has been pulled about.' }),
   }),
   paint(sheet, { threads, thickness, slack }) {
-    const { height: cloth, tone } = weaveCloth(sheet, {
+    const {
+      height: cloth,
+      tone,
+      fibre,
+    } = weaveCloth(sheet, {
       threads: 2 * Math.round(threads / 2),
       offset: 0.08 * slack,
       width: [thickness, 0.22],
@@ -34,8 +38,20 @@ export default defineMaterial({
       twist: 0.1,
       bend: 0.03 * slack,
     });
-    const thread = cloth.copy().step(-0.9, 0.1);
-    const light = tone.scale(0.03, 0.4).times(thread).add(thread.copy().blur(0.002), 0.06).add(sheet.white(0.001), 0.004).scale(0.9, 0.02).clamp();
+    const thread = cloth.copy().step(-0.9, -0.1);
+    // Round threads, lighter on their crowns, with loose hairs.
+    const crown = cloth.copy().step(-0.6, 0.75).scale(0.55, 0.45);
+    const hair = sheet.fibres(2600, { length: 0.012, half: 0.00013, curvature: 110, value: 0.4 });
+    const light = tone
+      .scale(0.05, 0.42)
+      .add(fibre, 0.1)
+      .times(crown)
+      .times(thread)
+      .max(hair.scale(0.3))
+      .add(thread.copy().blur(0.002), 0.06)
+      .add(sheet.white(0.001), 0.004)
+      .scale(0.9, 0.02)
+      .clamp();
     return { lightness: light.copy(), a: light.copy().scale(0.98), b: light.scale(0.92), encoded: true };
   },
 });

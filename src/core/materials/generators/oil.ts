@@ -71,6 +71,7 @@ export default defineMaterial({
       height,
       elevation: 0.62,
       contrast: 0.6 * relief,
+      detail: { amount: 0.5 },
       occlusion: { k1: 0.05, k2: 0.03, amount: 0.55 },
     };
   },

@@ -40,6 +40,9 @@ export default defineMaterial({
         0.5,
       )
       .blur(0.0005);
+    // Young rust is ochre, old rust nearly black; where water has stood it is dark red.
+    const young = sheet.noise(5.3, { octaves: 6, gain: 0.7 }).step(0.5, 1.9).times(eaten);
+    const wet = sheet.noise(2.7, { octaves: 7, gain: 0.68 }).add(scale, 0.3).step(0.6, 1.6).times(eaten);
     const height = eaten
       .copy()
       .scale(0.0018)
@@ -48,12 +51,22 @@ export default defineMaterial({
       .add(sheet.band(0.001, 0.003), 0.0004)
       .add(sheet.white(0.0008), 0.00015);
     return {
-      lightness: sheet.noise(3.2, { octaves: 5 }).scale(1.4, 36).add(eaten, 1).add(bloom, 12).add(old, -9).add(pit, -9).add(scale, 1.2),
-      a: sheet.plane(0.6).add(eaten, 13).add(bloom, 10).add(old, -7),
-      b: sheet.plane(1).add(eaten, 16).add(bloom, 20).add(old, -11).add(pit, -3),
+      lightness: sheet
+        .noise(3.2, { octaves: 5 })
+        .scale(1.4, 36)
+        .add(eaten, 1)
+        .add(bloom, 12)
+        .add(old, -9)
+        .add(young, 7)
+        .add(wet, -8)
+        .add(pit, -9)
+        .add(scale, 1.2),
+      a: sheet.plane(0.6).add(eaten, 13).add(bloom, 10).add(old, -7).add(young, -5).add(wet, -1),
+      b: sheet.plane(1).add(eaten, 16).add(bloom, 20).add(old, -11).add(young, 9).add(wet, -7).add(pit, -3),
       height,
       elevation: 0.6,
       contrast: 0.7 * relief,
+      detail: { amount: 0.8 },
       occlusion: { k1: 0.12, k2: 0.06, amount: 0.8 },
       gain: 1.08,
     };

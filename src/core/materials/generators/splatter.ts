@@ -54,7 +54,7 @@ export default defineMaterial({
           }
       }
     }
-    const ink = sheet.spots(spots, 0.12);
+    const ink = sheet.spots(spots, 0.12, { uneven: 0.15 });
     sheet.strokes(tails, { into: ink, broken: true });
     const pooled = ink.copy().blur(0.002).scale(0.22, 0.78).clamp(0, 1);
     ink.times(pooled);

@@ -51,6 +51,7 @@ export default defineMaterial({
       height,
       elevation: 0.62,
       contrast: 0.6 * relief,
+      detail: { amount: 0.6 },
       occlusion: { k1: 0.1, k2: 0.07, s2: 0.011, amount: 0.85 },
       shadow: { low: 0.55, reach: 0.012 },
       gain: 1.12,

@@ -82,6 +82,8 @@ interface SpotsParams {
   list: readonly Spot[];
   /** Softness of their edge in parts of the radius. */
   rim: number;
+  /** By how much those wider than a few pixels differ from place to place. */
+  uneven: number;
   seed: number;
 }
 
@@ -89,13 +91,13 @@ interface SpotsParams {
 export const spots = defineOperation<SpotsParams>({
   name: 'spots',
   inPlace: true,
-  run: (making, { list, rim, seed }) => {
+  run: (making, { list, rim, uneven, seed }) => {
     const { size } = making.frame;
     const data = new Float32Array(list.length * 8);
     list.forEach(({ x, y, r, long = 1, angle = 0, lobes = 0, value = 1 }, i) => {
       data.set([x * size, y * size, r * size, long, Math.cos(angle), Math.sin(angle), lobes, value], i * 8);
     });
-    making.machine.kernels.drawSpots({ dst: making.out[0], ...planeOf(making), spots: making.table(data), count: list.length, rim, seed });
+    making.machine.kernels.drawSpots({ dst: making.out[0], ...planeOf(making), spots: making.table(data), count: list.length, rim, uneven, seed });
   },
 });
 
