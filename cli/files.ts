@@ -3,7 +3,7 @@ import path from 'node:path';
 import sharp from 'sharp';
 import { cut } from '../src/core/cut';
 import { captureData, tagged } from '../src/core/files/capture';
-import { BadFile, inspect } from '../src/core/files/inspect';
+import { BadFile, inspect, MEGAPIXELS } from '../src/core/files/inspect';
 import { srgbProfile } from '../src/core/files/srgbProfile';
 import { writeTiff } from '../src/core/files/tiffWriter';
 import type { Decoded } from '../src/engine/library';
@@ -52,7 +52,7 @@ const turns = (type: string): boolean => type !== 'image/webp';
 export async function readPicture(file: string, deep = false): Promise<{ data: Buffer; width: number; height: number; deep: boolean }> {
   const bytes = await readBytes(file);
   try {
-    const image = sharp(bytes, { limitInputPixels: 60e6 });
+    const image = sharp(bytes, { limitInputPixels: 1.2e6 * MEGAPIXELS });
     // A profile is converted to sRGB at 8 bits, as a browser does it.
     const { type, deep: isDeep } = inspect(bytes, path.basename(file));
     const { icc } = await image.metadata();
@@ -80,7 +80,7 @@ export async function sizeOf(file: string): Promise<{ width: number; height: num
   try {
     const bytes = await readBytes(file);
     const { type } = inspect(bytes, path.basename(file));
-    const { width, height, autoOrient } = await sharp(bytes, { limitInputPixels: 60e6 }).metadata();
+    const { width, height, autoOrient } = await sharp(bytes, { limitInputPixels: 1.2e6 * MEGAPIXELS }).metadata();
     return turns(type) ? { width: autoOrient.width, height: autoOrient.height } : { width, height };
   } catch (error) {
     throw new Refused((error as Error).message);

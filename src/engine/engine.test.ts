@@ -6,7 +6,8 @@ import { numbers } from '@/testing/machine';
 import { Pool } from './pool';
 import { Cancelled } from './stopping';
 import type { Engine } from './engine';
-import { materialKey, materialSide, materialSize } from './library';
+import { materialKey } from './library';
+import { materialSide, materialSize } from './materialSize';
 import { nodeEngine } from './node';
 
 jest.setTimeout(60_000);

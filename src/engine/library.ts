@@ -1,14 +1,15 @@
 import { pictureAt, pictureBytes, pixelBytes, type Picture } from '../core/image/picture';
-import { materialById } from '../core/materials';
 import { fitScratch } from '../core/materials/fitting/fit';
 import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/fitting/schema';
+import { DRAFT_WORK } from '../core/materials/drafts';
 import { materialScratch, partBytes } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
 import type { TipOrder } from '../core/strokes/tip';
 import { MemoryCache } from './memoryCache';
-import type { MaterialRequest } from './protocol';
+import type { Call, MaterialRequest } from './protocol';
 import type { Pool } from './pool';
+import { withWork } from './work';
 
 /** Decoded pixels, either already in kernel memory at the address that was asked for, or to be written there. */
 export interface Decoded {
@@ -25,26 +26,8 @@ const LEAST = 8;
 /** Fittings of one file that are always kept: as many coats of a piece may differ in them. */
 const KEPT_FITTINGS = 4;
 const LARGE = 250 * 2 ** 20;
-const SIDES = [256, 512, 1024, 2048];
-/** A material is made this much finer than it will be seen, so that a preview equals the reduced export. */
-const FINER = 1.25;
-
-/**
- * Side at which a material is made when it will be seen `pixels` long. One with lines finer than a pixel is made at 1024 no better than
- * at 512 (see `Material.fine`), so it goes straight to the largest.
- */
-export function materialSide(pixels: number, fine = false): number {
-  const side = SIDES.find((s) => s >= pixels * FINER) ?? SIDES[SIDES.length - 1];
-  return fine && side === 1024 ? 2048 : side;
-}
-
-/** Sides of a material: square, or in the shape of the photo with the short side lengthened to a multiple of 16. */
-export function materialSize(id: string, side: number, aspect: number): { width: number; height: number } {
-  if (materialById(id).shape === 'square') return { width: side, height: side };
-  const short = Math.max(16, Math.ceil((side * Math.min(aspect, 1 / aspect)) / 16) * 16);
-  return aspect >= 1 ? { width: side, height: short } : { width: short, height: side };
-}
-
+/** From so many pixels on a material's working memory is worked out, not guessed. */
+const LARGE_MATERIAL = 1024 * 1024;
 /** Pictures in kernel memory, by key: photos, imported pictures and materials as they were made. The oldest give way. */
 export class Library {
   private readonly held: MemoryCache<Picture>;
@@ -192,9 +175,8 @@ export class Library {
       const { width, height } = order;
       const deep = order.part === 'height';
       const { at, bytes } = this.room(width, height, Infinity, deep);
-      const scratch = this.pool.heap.take(materialScratch(width, height));
       try {
-        await this.pool.call({ call: 'material', order, target: at, scratch }, this.pool.shared ? undefined : 0);
+        await withWork(this.pool.heap, await this.workFor(order), (work) => this.askOne({ call: 'material', order, target: at, work }));
         if (!this.pool.shared) await this.repeat(at, width * height * partBytes(order.part));
         const picture = pictureAt(at, width, height, undefined, deep);
         await this.pool.everywhere({ call: 'levels', picture });
@@ -202,10 +184,20 @@ export class Library {
       } catch (error) {
         this.pool.heap.give(at);
         throw error;
-      } finally {
-        this.pool.heap.give(scratch);
       }
     });
+  }
+
+  /** Bytes of working memory for a material; of a small one it is not worth asking. */
+  private async workFor(order: MaterialRequest): Promise<number> {
+    const { width, height } = order;
+    if (width * height < LARGE_MATERIAL) return materialScratch(width, height);
+    return withWork(this.pool.heap, DRAFT_WORK, (work) => this.askOne<number>({ call: 'materialCost', order, work }));
+  }
+
+  /** Asks whichever worker has least to do; of several private memories always the first, which the others repeat. */
+  private askOne<T>(question: Call): Promise<T> {
+    return this.pool.call<T>(question, this.pool.shared ? undefined : 0);
   }
 
   /** A picture without its spots: a copy, made from the nearest state that is at hand. */

@@ -6,7 +6,8 @@ import { nominalOf } from '../core/lay/nominal';
 import { materialById } from '../core/materials';
 import type { SheetOrder } from '../core/materials/drafts';
 import { SHEET_GRID, sheetSize } from '../core/materials/windows';
-import { materialKey, materialSide, materialSize, type Library } from './library';
+import { materialKey, type Library } from './library';
+import { materialSide, materialSize } from './materialSize';
 import { sheetKey, type Sheets } from './sheets';
 import { UNITS } from '../core/image/unit';
 

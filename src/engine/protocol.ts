@@ -36,7 +36,9 @@ export const isDeep = (encoding: Encoding): boolean => 'deep' in encoding && enc
 
 /** Questions a worker answers once each. */
 export type Call =
-  | { call: 'material'; order: MaterialRequest; target: number; scratch: number }
+  | { call: 'material'; order: MaterialRequest; target: number; work: Work }
+  /** Bytes of working memory that a material takes. */
+  | { call: 'materialCost'; order: MaterialRequest; work: Work }
   /** What windows of a material that is drawn in parts take. */
   | { call: 'sheetCost'; order: SheetOrder; work: Work }
   /** Draws what these windows take from smaller drawings. */

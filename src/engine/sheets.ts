@@ -1,10 +1,11 @@
 import type { Size } from '../core/image/motion';
 import type { Region } from '../core/image/tile';
-import { DRAFT_WORK, type SheetCost, type SheetOrder, type Work } from '../core/materials/drafts';
+import { DRAFT_WORK, type SheetCost, type SheetOrder } from '../core/materials/drafts';
 import { partBytes } from '../core/materials/generate';
 import { WINDOW } from '../core/materials/windows';
 import { MemoryCache } from './memoryCache';
 import type { Pool } from './pool';
+import { withWork } from './work';
 import { Cancelled } from './stopping';
 
 /** Bytes kept of what windows take from smaller drawings of their sheets. */
@@ -103,7 +104,7 @@ export class Sheets {
     const key = sheetKey(order);
     let cost = this.costs.get(key);
     if (!cost) {
-      cost = this.withWork(DRAFT_WORK, (work) => this.pool.call<SheetCost>({ call: 'sheetCost', order, work }));
+      cost = withWork(this.pool.heap, DRAFT_WORK, (work) => this.pool.call<SheetCost>({ call: 'sheetCost', order, work }));
       this.costs.set(key, cost);
       cost.catch(() => this.costs.delete(key));
     }
@@ -127,20 +128,11 @@ export class Sheets {
     this.coarse.makeRoom(cost.coarse);
     const at = this.pool.heap.take(cost.coarse);
     try {
-      await this.withWork(cost.work, (work) => this.pool.call({ call: 'coarse', order, target: at, work }));
+      await withWork(this.pool.heap, cost.work, (work) => this.pool.call({ call: 'coarse', order, target: at, work }));
       return this.coarse.put(key, at, cost.coarse, at);
     } catch (error) {
       this.pool.heap.give(at);
       throw error;
-    }
-  }
-
-  private async withWork<T>(bytes: number, ask: (work: Work) => Promise<T>): Promise<T> {
-    const at = this.pool.heap.take(bytes);
-    try {
-      return await ask({ at, bytes });
-    } finally {
-      this.pool.heap.give(at);
     }
   }
 }

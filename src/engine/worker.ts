@@ -8,11 +8,9 @@ import { drawRegions } from '../core/guards/regions';
 import { MAXIMUM_PAGES, Machine } from '../core/image/machine';
 import { buildLevels, pictureBytes, pixelBytes, splitPicture } from '../core/image/picture';
 import { Scratch } from '../core/image/tile';
-import { materialById } from '../core/materials';
 import { Drafts } from '../core/materials/drafts';
 import { borderOf, fitPicture } from '../core/materials/fitting/fit';
 import { tallyUnchanged } from '../core/measure/unchanged';
-import { generate } from '../core/materials/generate';
 import { findFringes } from '../core/ready/fringes';
 import { mend } from '../core/ready/spots/mend';
 import { pathOf } from '../core/ready/spots/line';
@@ -62,11 +60,10 @@ export function serve(host: Host): (message: ToWorker) => void {
 
   const answer = async (question: Call): Promise<unknown> => {
     switch (question.call) {
-      case 'material': {
-        const { id, ...order } = question.order;
-        generate(machine, { ...order, material: materialById(id) }, question.target, question.scratch);
-        return undefined;
-      }
+      case 'materialCost':
+        return drafts.wholeCost(question.order, question.work);
+      case 'material':
+        return drafts.whole(question.order, question.target, question.work);
       case 'sheetCost':
         return drafts.cost(question.order, question.work);
       case 'coarse':

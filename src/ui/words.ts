@@ -761,7 +761,7 @@ export const words = {
     openAPhotoAndLay: 'Open a photo, and lay paper, canvas or cracks over it.',
     openAPhoto: 'Open a photo',
     paste: 'Paste',
-    pngJpegOrWebpUp: 'PNG, JPEG, WebP, AVIF or TIFF up to 50 megapixels. Or drop a file here. It stays in this browser.',
+    pngJpegOrWebpUp: 'PNG, JPEG, WebP, AVIF or TIFF up to 100 megapixels. Or drop a file here. It stays in this browser.',
     yourPieces: 'Your pieces',
     openNamed: (name: string) => `Open ${name}`,
     deletedCount: (count: number) => `Deleted (${count})`,

@@ -18,7 +18,7 @@ export class BadFile extends Error {
   }
 }
 
-export const MEGAPIXELS = 50;
+export const MEGAPIXELS = 100;
 const LONGEST = 30000;
 
 const RAW_ENDINGS =

@@ -2,7 +2,9 @@ import { LRUCache } from 'lru-cache';
 import type { Machine } from '../image/machine';
 import type { Region } from '../image/tile';
 import { materialById } from '.';
-import { draftOf, drawDraft, partBytes, workingMemory, type Draft } from './generate';
+import { draftOf, drawDraft, drawWhole, partBytes, planesOfDraft, wholeFrame, workingMemory, type Draft } from './generate';
+import { peakBytes } from './making/peak';
+import { schedule } from './making/schedule';
 import type { MaterialPart } from './material';
 import { coarseAt, coarseBytes, coarseScratch, drawCoarse, sheetFrame, windowScratch } from './windows';
 
@@ -17,6 +19,11 @@ export interface SheetOrder {
   /** Pixels on its long side. */
   size: number;
 }
+
+/** A material that is drawn whole. Its sides are multiples of 16, which may reach a little further than its aspect. */
+export type WholeOrder = Omit<SheetOrder, 'size' | 'aspect'> & { width: number; height: number; aspect?: number };
+
+const aspectOf = ({ width, height, aspect = width / height }: WholeOrder): number => aspect;
 
 /** Working memory: where it begins, and its size. */
 export interface Work {
@@ -42,7 +49,7 @@ export class Drafts {
 
   constructor(private readonly machine: Machine) {}
 
-  private draft({ id, seed, params, aspect, part }: SheetOrder, work: Work): Draft {
+  private draft({ id, seed, params, aspect, part }: Omit<SheetOrder, 'size'>, work: Work): Draft {
     const key = JSON.stringify([id, seed, params, aspect, part]);
     let draft = this.kept.get(key);
     if (!draft) {
@@ -51,6 +58,20 @@ export class Drafts {
       this.kept.set(key, draft);
     }
     return draft;
+  }
+
+  /** Bytes of working memory for a whole material. */
+  wholeCost(order: WholeOrder, work: Work): number {
+    const draft = this.draft({ ...order, aspect: aspectOf(order) }, work);
+    const frame = wholeFrame(draft, { ...order, material: materialById(order.id) });
+    const twice = frame.width === order.width ? 0 : frame.width * frame.height * partBytes(order.part);
+    return Math.max(DRAFT_WORK, peakBytes(schedule(planesOfDraft(draft), frame)) + twice);
+  }
+
+  /** Draws a whole material. */
+  whole(order: WholeOrder, target: number, work: Work): void {
+    const draft = this.draft({ ...order, aspect: aspectOf(order) }, work);
+    drawWhole(draft, this.machine, workingMemory(work.at, work.bytes), { ...order, material: materialById(order.id) }, target);
   }
 
   cost(order: SheetOrder, work: Work): SheetCost {

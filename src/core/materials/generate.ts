@@ -77,18 +77,31 @@ export function drawDraft(draft: Draft, place: Drawn, target: number): void {
   evaluate(planesOfDraft(draft), place, (planes) => draft.finished.put(place, planes, region, target));
 }
 
+/** The frame in which a whole material is drawn: one with fine lines that is small is drawn twice as large, and halved. */
+export function wholeFrame({ wrap }: Draft, { material, width, height }: Pick<MaterialOrder, 'material' | 'width' | 'height'>): Frame {
+  const size = Math.max(width, height);
+  const k = material.fine && size <= SMALL ? 2 : 1;
+  return { width: k * width, height: k * height, size: k * size, wrap };
+}
+
+/** Draws a whole material at `target`. @throws RangeError unless the sides are multiples of 16. */
+export function drawWhole(draft: Draft, machine: Machine, memory: Heap, order: MaterialOrder, target: number): void {
+  const { width, height, part = 'look' } = order;
+  if (width % 16 || height % 16) throw new RangeError(`A material's sides must be multiples of 16, got ${width} × ${height}.`);
+  const frame = wholeFrame(draft, order);
+  if (frame.width === width) return drawDraft(draft, { machine, memory, frame }, target);
+  const twice = memory.take(frame.width * frame.height * partBytes(part));
+  drawDraft(draft, { machine, memory, frame }, twice);
+  (part === 'height' ? machine.kernels.halveDeep : machine.kernels.halve)(twice, frame.width, frame.height, target);
+  memory.give(twice);
+}
+
 /**
  * Makes a whole material at `target`, with working memory at `start`: as RGBA8, or its height in 16 bits a channel. Parameters are validated.
  * @throws RangeError unless the sides are multiples of 16.
  */
 export function generate(machine: Machine, order: MaterialOrder, target: number, start: number): void {
-  const { material, width, height, part = 'look', aspect = width / height } = order;
-  if (width % 16 || height % 16) throw new RangeError(`A material's sides must be multiples of 16, got ${width} × ${height}.`);
+  const { width, height, aspect = width / height } = order;
   const memory = workingMemory(start, materialScratch(width, height));
-  const draft = draftOf(machine, memory, { ...order, aspect });
-  const frame: Frame = { width, height, size: Math.max(width, height), wrap: draft.wrap };
-  if (!material.fine || frame.size > SMALL) return drawDraft(draft, { machine, memory, frame }, target);
-  const twice = memory.take(4 * width * height * partBytes(part));
-  drawDraft(draft, { machine, memory, frame: { ...frame, width: 2 * width, height: 2 * height, size: 2 * frame.size } }, twice);
-  (part === 'height' ? machine.kernels.halveDeep : machine.kernels.halve)(twice, 2 * width, 2 * height, target);
+  drawWhole(draftOf(machine, memory, { ...order, aspect }), machine, memory, order, target);
 }
