@@ -93,9 +93,12 @@ function within({ kernels }: Machine, planes: Plane[], region: Region): number[]
   return planes.map(({ ptr }) => ptr);
 }
 
-/** How far around a point its roughness is measured, and on what scale, in fractions of the long side. */
-const ROUGH = 0.0007;
-const NEAR = 0.0018;
+/**
+ * On what scale the roughness around a point is measured, and how far around it, in fractions of the long side: far enough to be taken from the smaller
+ * drawing of the sheet, so that windows need not measure it again.
+ */
+const ROUGH = 0.001;
+const NEAR = 0.0025;
 /** Least roughness in L*, and a mean roughness by a geometric one, as it is for what is spread as by chance. */
 const LEAST = 0.03;
 const PER_MEAN = 1.5;
