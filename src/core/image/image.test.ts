@@ -114,8 +114,7 @@ it('blurs as libvips does (sharp’s Gaussian), away from the edge within 0.7 le
     let sum = 0;
     let count = 0;
     const rim = Math.ceil(4 * sigma);
-    for (let y = rim; y < N - rim; y++)
-      for (let x = rim; x < N - rim; x++, count++) sum += Math.abs(plane[y * N + x] - data[(y * N + x) * step]);
+    for (let y = rim; y < N - rim; y++) for (let x = rim; x < N - rim; x++, count++) sum += Math.abs(plane[y * N + x] - data[(y * N + x) * step]);
     expect(sum / count).toBeLessThan(0.8);
   }
 });
