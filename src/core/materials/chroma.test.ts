@@ -27,16 +27,16 @@ function chromaOf(id: string): { mean: number; high: number } {
  */
 const neutral =
   'metal.brushed wear.film wear.streaks wear.rings wear.splatter wear.fingerprints air.haze air.rain edges.frame edges.worn edges.deckle brush.wash skin.made ' +
-  'print.photocopy wear.wet-plate wear.chalk';
+  'print.photocopy wear.wet-plate wear.chalk wear.mist edges.film edges.instant wear.tape';
 const pale =
   'paper.cold-press paper.hot-press paper.laid paper.rag paper.crumpled paper.handled cloth.canvas cloth.linen cloth.twill cloth.silk cloth.mesh ' +
   'masonry.plaster masonry.concrete masonry.limewash masonry.stone masonry.tile wood.weathered wood.driftwood cracks.glaze wear.water-marks ' +
   'skin.grain skin.freckled brush.oil brush.knife brush.dry brush.dots living.fur ' +
-  'print.halftone brush.charcoal paper.newsprint';
+  'print.halftone brush.charcoal paper.newsprint paper.tar skin.hide skin.scales paper.postcard edges.lifted';
 const coloured =
   'paper.kraft paper.aged paper.foxed paper.burnt paper.written cloth.hessian masonry.flaking masonry.brick metal.rust metal.patina cracks.craquelure ' +
   'cracks.mud air.stray air.clouds air.lights brush.marbled living.leaves ' +
-  'metal.gold-leaf metal.corrugated masonry.sand wood.bark skin.leather air.ice paper.vellum';
+  'metal.gold-leaf metal.corrugated masonry.sand wood.bark skin.leather air.ice paper.vellum living.lichen paper.wallpaper paper.envelope air.leak brush.wax';
 const list = (ids: string) => ids.split(' ');
 
 it('every material is in one of the three groups', () => {

@@ -69,6 +69,20 @@ import wetPlate from './generators/wet-plate';
 import wash from './generators/wash';
 import weatheredWood from './generators/weathered-wood';
 import worn from './generators/worn';
+import tarPaper from './generators/tar-paper';
+import postcard from './generators/postcard';
+import mist from './generators/mist';
+import hide from './generators/hide';
+import scales from './generators/scales';
+import lichen from './generators/lichen';
+import instant from './generators/instant';
+import filmFrame from './generators/film-frame';
+import wallpaper from './generators/wallpaper';
+import envelope from './generators/envelope';
+import tape from './generators/tape';
+import wax from './generators/wax';
+import leak from './generators/leak';
+import lifted from './generators/lifted';
 import type { Marks, Material } from './material';
 
 /** The shelf, in the order in which it is shown. */
@@ -85,7 +99,11 @@ export const materials: readonly Material[] = [
   crumpled,
   burnt,
   written,
+  envelope,
   handled,
+  postcard,
+  wallpaper,
+  tarPaper,
   canvas,
   linen,
   twill,
@@ -121,11 +139,16 @@ export const materials: readonly Material[] = [
   photocopy,
   chalk,
   wetPlate,
+  mist,
+  tape,
   skin,
   skinMade,
   freckled,
   leather,
+  scales,
+  hide,
   stray,
+  leak,
   haze,
   clouds,
   rain,
@@ -133,6 +156,7 @@ export const materials: readonly Material[] = [
   lights,
   oil,
   knife,
+  wax,
   dryBrush,
   charcoal,
   wash,
@@ -140,9 +164,13 @@ export const materials: readonly Material[] = [
   dots,
   fur,
   leaves,
+  lichen,
   frame,
   worn,
   deckle,
+  lifted,
+  filmFrame,
+  instant,
 ];
 
 const byId = new Map(materials.map((m) => [m.id, m]));
