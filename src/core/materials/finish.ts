@@ -3,6 +3,7 @@ import type { Region } from '../image/tile';
 import type { Field } from './field';
 import { isSame, type Frame } from './making/frame';
 import type { Plane, Value } from './making/operation';
+import { blurred } from './making/operations/blur';
 import { lit, shadowed } from './making/operations/light';
 import { roughened } from './making/operations/roughened';
 import type { MaterialPart, Paint } from './material';
@@ -93,10 +94,7 @@ function within({ kernels }: Machine, planes: Plane[], region: Region): number[]
   return planes.map(({ ptr }) => ptr);
 }
 
-/**
- * On what scale the roughness around a point is measured, and how far around it, in fractions of the long side: far enough to be taken from the smaller
- * drawing of the sheet, so that windows need not measure it again.
- */
+/** On what scale the roughness around a point is measured, and how far around it, in fractions of the long side. */
 const ROUGH = 0.001;
 const NEAR = 0.0025;
 /** Least roughness in L*, and a mean roughness by a geometric one, as it is for what is spread as by chance. */
@@ -112,7 +110,9 @@ const PER_LIGHT = 40;
 function roughen(sheet: Sheet, { lightness, contrast = 1, detail = {} }: Paint, light: Field): Field {
   const seen = lightness.copy().add(light, PER_LIGHT * contrast);
   // The geometric mean, because an edge is not rough: it stands out in few places only.
-  const roughness = seen.copy().blur(ROUGH).add(seen, -1).abs().clamp(LEAST, 100).ln().blur(NEAR).exp().scale(PER_MEAN);
+  const apart = seen.copy().blur(ROUGH).add(seen, -1).abs().clamp(LEAST, 100).ln();
+  // At one size for all: a larger sheet would find finer roughness.
+  const roughness = sheet.step(blurred, { sigma: NEAR, isDecided: true }, apart).exp().scale(PER_MEAN);
   return sheet.step(roughened, { amount: detail.amount ?? 1, seed: sheet.seed + 4243, stretch: detail.stretch }, lightness, roughness);
 }
 

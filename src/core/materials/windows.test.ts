@@ -1,13 +1,14 @@
 import { testMachine } from '@/testing/machine';
 import { PAGE } from '../image/machine';
-import { materials } from '.';
-import { draftOf, drawDraft, workingMemory, type Draft } from './generate';
-import type { CoarsePlanes } from './making/evaluate';
-import { coarseAt, coarseBytes, drawCoarse, sheetFrame } from './windows';
+import { materialById, materials } from '.';
+import { Drafts, DRAFT_WORK, type SheetOrder, type Work } from './drafts';
+import { draftOf, drawDraft, workingMemory } from './generate';
+import { coarseAt, coarseBytes, coarseSteps, drawCoarse, sheetFrame, WINDOW } from './windows';
 
 const MEBIBYTES = 900;
 const machine = testMachine(MEBIBYTES + 1);
 const memory = workingMemory(PAGE, MEBIBYTES * 2 ** 20);
+const drafts = new Drafts(machine);
 
 interface Window {
   x: number;
@@ -16,46 +17,51 @@ interface Window {
   bytes: Uint8Array;
 }
 
-/** A material, written down and with what its windows need. */
-function drafted<T>(
-  id: string,
-  then: (draft: Draft, window: (size: number, x: number, y: number, side: number) => Window, coarse: CoarsePlanes) => T,
-): T {
-  const material = materials.find((m) => m.id === id) as (typeof materials)[number];
-  const draft = draftOf(machine, memory, { material, params: {}, seed: 3, aspect: material.shape === 'piece' ? 1.5 : 1 });
-  const at = memory.take(coarseBytes(draft));
-  drawCoarse(draft, machine, memory, at);
-  const coarse = coarseAt(draft, at);
+const orderOf = (id: string, size: number): SheetOrder => ({ id, seed: 3, params: {}, aspect: materialById(id).shape === 'piece' ? 1.5 : 1, size });
+
+/** Lends exactly as much working memory as was asked for: what is worked out beforehand must be enough. */
+function lent<T>(bytes: number, then: (work: Work) => T): T {
+  const at = memory.take(bytes);
   try {
-    return then(
-      draft,
-      (size, x, y, side) => {
-        const target = memory.take(side * side * 4);
-        drawDraft(draft, { machine, memory, frame: sheetFrame(draft, size), window: { x, y, width: side, height: side }, coarse }, target);
-        const bytes = machine.bytes.slice(target, target + side * side * 4);
-        memory.give(target);
-        return { x, y, side, bytes };
-      },
-      coarse,
-    );
+    return then({ at, bytes });
   } finally {
     memory.give(at);
   }
 }
 
+/** Draws windows of a sheet as the workers do. */
+function onSheet<T>(order: SheetOrder, then: (window: (x: number, y: number, side: number) => Window) => T): T {
+  const cost = lent(DRAFT_WORK, (work) => drafts.cost(order, work));
+  const coarse = memory.take(cost.coarse);
+  lent(cost.coarseWork, (work) => drafts.coarse(order, coarse, work));
+  try {
+    return then((x, y, side) =>
+      lent(side * side * 4, ({ at }) => {
+        lent(cost.work, (work) => drafts.window(order, { x, y, width: side, height: side }, coarse, at, side, work));
+        return { x, y, side, bytes: machine.bytes.slice(at, at + side * side * 4) };
+      }),
+    );
+  } finally {
+    memory.give(coarse);
+  }
+}
+
+const SHEET = 8192;
+
 describe('windows of a sheet of 8192 pixels', () => {
   it.each(materials.map(({ id, seamless }) => [id, seamless] as const))('join to the byte, and continue where the sheet does: %s', (id, seamless) => {
-    drafted(id, (_, window) => {
-      const [a, b] = [window(8192, 1237, 331, 144), window(8192, 1301, 299, 144)];
+    onSheet(orderOf(id, SHEET), (window) => {
+      // At odd places, of different sizes.
+      const [a, b] = [window(1237, 331, WINDOW), window(1301, 299, 144)];
       let differ = 0;
       for (let y = 331; y < 299 + 144; y++)
-        for (let x = 1301; x < 1237 + 144; x++)
+        for (let x = 1301; x < 1301 + 144; x++)
           for (let c = 0; c < 4; c++)
             if (a.bytes[((y - a.y) * a.side + x - a.x) * 4 + c] !== b.bytes[((y - b.y) * b.side + x - b.x) * 4 + c]) differ++;
       expect(differ).toBe(0);
       if (!seamless) return;
       // The corner, from either end of the sheet.
-      const [beyond, there] = [window(8192, -37, 8192 - 50, 96), window(8192, 8192 - 37, -50, 96)];
+      const [beyond, there] = [window(-37, SHEET - 50, 96), window(SHEET - 37, -50, 96)];
       expect(Math.max(...beyond.bytes.map((v, i) => Math.abs(v - there.bytes[i])))).toBeLessThanOrEqual(1);
     });
   });
@@ -79,18 +85,21 @@ const SAMPLES = [
 ];
 
 it.each(SAMPLES)('a window is part of the whole sheet, within a level: %s', (id) => {
-  const size = 3072;
-  drafted(id, (draft, window) => {
-    const frame = sheetFrame(draft, size);
-    const target = memory.take(frame.width * frame.height * 4);
-    drawDraft(draft, { machine, memory, frame }, target);
-    const whole = machine.bytes.slice(target, target + frame.width * frame.height * 4);
-    memory.give(target);
-    for (const { x, y, side, bytes } of [
-      window(size, 0, 0, 256),
-      window(size, 1237, 731, 512),
-      window(size, frame.width - 256, frame.height - 256, 256),
-    ]) {
+  const order = orderOf(id, 3072);
+  const draft = draftOf(machine, memory, { ...order, material: materialById(id) });
+  const frame = sheetFrame(draft, order.size);
+  const at = memory.take(coarseBytes(draft));
+  drawCoarse(draft, machine, memory, at);
+  // The whole takes from the smaller drawing only what is defined there.
+  const decided = coarseSteps(draft).filter(({ params }) => (params as { isDecided?: boolean }).isDecided);
+  const coarse = new Map([...coarseAt(draft, at)].filter(([step]) => decided.some(({ id: own }) => own === step)));
+  const target = memory.take(frame.width * frame.height * 4);
+  drawDraft(draft, { machine, memory, frame, coarse }, target);
+  const whole = machine.bytes.slice(target, target + frame.width * frame.height * 4);
+  memory.give(target);
+  memory.give(at);
+  onSheet(order, (window) => {
+    for (const { x, y, side, bytes } of [window(0, 0, 256), window(1237, 731, 512), window(frame.width - 256, frame.height - 256, 256)]) {
       let [sum, over] = [0, 0];
       bytes.forEach((v, i) => {
         const [px, py] = [(i >> 2) % side, Math.floor((i >> 2) / side)];

@@ -43,15 +43,16 @@ export class Decisions {
   }
 
   moments(value: Value): { mean: number; deviation: number } {
-    const values = this.valuesOf(value);
-    return momentsOf(values, values.length);
+    return this.momentsAt(value, this.frame);
   }
 
   momentsOfNoise(params: NoiseParams): { mean: number; deviation: number } {
-    const value: Value = { step: { id: 0, operation: noise, params, inputs: [] }, plane: 0 };
-    const frame = this.frameOf(SLOW_SIDE);
-    const place = { machine: this.machine, memory: this.memory, frame };
-    return evaluate([value], place, ([{ ptr }]) => this.measured(ptr, frame));
+    return this.momentsAt({ step: { id: 0, operation: noise, params, inputs: [] }, plane: 0 }, this.frameOf(SLOW_SIDE));
+  }
+
+  private momentsAt(value: Value, frame: Frame): { mean: number; deviation: number } {
+    const { machine, memory } = this;
+    return evaluate([value], { machine, memory, frame }, ([{ ptr }]) => this.measured(ptr, frame));
   }
 
   private measured(ptr: number, { width, height }: Frame): { mean: number; deviation: number } {
@@ -74,14 +75,4 @@ export class Decisions {
     );
     return planes[plane];
   }
-}
-
-function momentsOf(values: Float32Array, count: number): { mean: number; deviation: number } {
-  let [sum, squares] = [0, 0];
-  for (const v of values) {
-    sum += v;
-    squares += v * v;
-  }
-  const mean = sum / count;
-  return { mean, deviation: Math.sqrt(Math.max(0, squares / count - mean * mean)) };
 }

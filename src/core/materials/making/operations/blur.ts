@@ -27,10 +27,17 @@ function readsOf(sigma: number, frame: Frame, region: Region): Region {
   return onGrid(grown(region, (Math.ceil(3 * left) + 4) << times), frame, 4 << times, 1 << times);
 }
 
-/** Gaussian blur, σ in fractions of the long side. */
-export const blurred = defineOperation<{ sigma: number }>({
+interface BlurParams {
+  /** In fractions of the long side. */
+  sigma: number;
+  /** Large sheets take it from the smaller drawing because it is defined there, not to spare work. */
+  isDecided?: boolean;
+}
+
+/** Gaussian blur. */
+export const blurred = defineOperation<BlurParams>({
   name: 'blurred',
-  coarse: ({ sigma }) => (sigma >= FAR ? 'instead' : undefined),
+  coarse: ({ sigma, isDecided }) => (sigma >= FAR || isDecided ? 'instead' : undefined),
   reads: ({ sigma }, frame, region) => readsOf(sigma, frame, region),
   run: (making, { sigma }) => {
     const { machine, frame, region, inputs, out, wrap, grab } = making;

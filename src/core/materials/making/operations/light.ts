@@ -1,7 +1,16 @@
-import { grown } from '../frame';
-import { defineOperation } from '../operation';
+import { grown, isSame } from '../frame';
+import { defineOperation, type Making } from '../operation';
 
 // Light on a height, which is given in fractions of the long side.
+
+/** Draws over all of what is read of the height, and keeps the region that is wanted. */
+function onHeight({ machine, inputs, region, out, grab }: Making, draw: (at: { height: number; dst: number; w: number; h: number }) => void): void {
+  const { ptr, region: from } = inputs[0];
+  const { width: w, height: h } = from;
+  const dst = isSame(from, region) ? out[0] : grab(w * h * 4);
+  draw({ height: ptr, dst, w, h });
+  if (dst !== out[0]) machine.kernels.cropPlane(dst, w, region.x - from.x, region.y - from.y, out[0], region.width, region.height);
+}
 
 interface LightParams {
   azimuth: number;
@@ -18,13 +27,9 @@ const directionOf = ({ azimuth, elevation }: LightParams) => ({
 export const lit = defineOperation<LightParams>({
   name: 'lit',
   reads: (_, _frame, region) => grown(region, 1),
-  run: ({ machine, frame, inputs, region, out, wrap, grab }, params) => {
-    const { ptr, region: from } = inputs[0];
-    const { width, height } = from;
-    const isAll = width === region.width && height === region.height;
-    const dst = isAll ? out[0] : grab(width * height * 4);
-    machine.kernels.light({ height: ptr, dst, w: width, h: height, size: frame.size, ...directionOf(params), wrap: +wrap });
-    if (!isAll) machine.kernels.cropPlane(dst, width, region.x - from.x, region.y - from.y, out[0], region.width, region.height);
+  run: (making, params) => {
+    const { machine, frame, wrap } = making;
+    onHeight(making, (at) => machine.kernels.light({ ...at, size: frame.size, ...directionOf(params), wrap: +wrap }));
   },
 });
 
@@ -37,25 +42,20 @@ interface ShadowParams extends LightParams {
 export const shadowed = defineOperation<ShadowParams>({
   name: 'shadowed',
   reads: ({ reach }, frame, region) => grown(region, Math.max(1, Math.round(reach * frame.size)) + 1),
-  run: ({ machine, frame, inputs, region, out, wrap, grab }, { azimuth, elevation, reach }) => {
-    const { ptr, region: from } = inputs[0];
-    const { width, height } = from;
-    const isAll = width === region.width && height === region.height;
-    const dst = isAll ? out[0] : grab(width * height * 4);
-    machine.kernels.castShadow({
-      height: ptr,
-      dst,
-      w: width,
-      h: height,
-      size: frame.size,
-      lx: Math.cos(azimuth),
-      ly: Math.sin(azimuth),
-      slope: Math.tan(elevation),
-      reach: Math.max(1, Math.round(reach * frame.size)),
-      soft: Math.max(0.6, frame.size / 1024),
-      wrap: +wrap,
-    });
-    if (!isAll) machine.kernels.cropPlane(dst, width, region.x - from.x, region.y - from.y, out[0], region.width, region.height);
+  run: (making, { azimuth, elevation, reach }) => {
+    const { machine, frame, wrap } = making;
+    onHeight(making, (at) =>
+      machine.kernels.castShadow({
+        ...at,
+        size: frame.size,
+        lx: Math.cos(azimuth),
+        ly: Math.sin(azimuth),
+        slope: Math.tan(elevation),
+        reach: Math.max(1, Math.round(reach * frame.size)),
+        soft: Math.max(0.6, frame.size / 1024),
+        wrap: +wrap,
+      }),
+    );
   },
 });
 
@@ -70,12 +70,8 @@ interface EmbossParams {
 export const embossed = defineOperation<EmbossParams>({
   name: 'embossed',
   reads: ({ dx, dy }, frame, region) => grown(region, Math.ceil((Math.max(Math.abs(dx), Math.abs(dy)) * frame.size) / 2) + 2),
-  run: ({ machine, frame, inputs, region, out, wrap, grab }, { dx, dy, gain }) => {
-    const { ptr, region: from } = inputs[0];
-    const { width, height } = from;
-    const isAll = width === region.width && height === region.height;
-    const dst = isAll ? out[0] : grab(width * height * 4);
-    machine.kernels.emboss(ptr, dst, width, height, dx * frame.size, dy * frame.size, gain, +wrap);
-    if (!isAll) machine.kernels.cropPlane(dst, width, region.x - from.x, region.y - from.y, out[0], region.width, region.height);
+  run: (making, { dx, dy, gain }) => {
+    const { machine, frame, wrap } = making;
+    onHeight(making, ({ height, dst, w, h }) => machine.kernels.emboss(height, dst, w, h, dx * frame.size, dy * frame.size, gain, +wrap));
   },
 });
