@@ -47,10 +47,14 @@ export default defineMaterial({
       .times(sheet.noise(8, { octaves: 3 }).scale(0.6, 0.4).clamp(0, 1.4))
       .blur(0.0007)
       .clamp();
+    // Paper bends more than it breaks: facets run into each other, and only here and there an edge is sharp.
+    const bent = height.copy().blur(0.011);
     const soft = height.copy().blur(0.0034);
-    height.blur(0.0007).towards(soft, sheet.noise(5, { octaves: 3 }).scale(0.3, 0.4).clamp());
+    const stiff = sheet.noise(4, { octaves: 4 });
+    height.blur(0.0007).towards(soft, stiff.copy().scale(0.4, 0.4).clamp()).towards(bent, stiff.scale(-0.4, 0.3).clamp(0, 0.8));
     height
       .add(sheet.noise(3.5, { octaves: 3, gain: 0.5 }), 0.0045)
+      .add(sheet.noise(13, { octaves: 3, gain: 0.5 }), 0.0005)
       .add(crease, 0.0004)
       .add(sheet.band(0.0012, 0.004), 0.00007)
       .add(sheet.fibres(2500), 0.0002);
