@@ -1,8 +1,9 @@
-import type { LoadedPicture } from '../core/graph/needs';
+import type { FineSheet, LoadedPicture } from '../core/graph/needs';
 import type { GraphNode } from '../core/graph/node';
 import type { Machine } from '../core/image/machine';
 import type { Region } from '../core/image/tile';
-import { continues, readOn } from '../core/lay/laid';
+import type { Affine } from '../core/image/sample';
+import { continues, readOn, readsPart } from '../core/lay/laid';
 import { layMap, type Lay } from '../core/lay/lay';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
@@ -19,20 +20,26 @@ const DOWN = 754;
 /** Share of the time that windows take of a block's. */
 const WINDOWS = 0.7;
 
-/** A material of a node that is drawn in parts. */
+/** A material of a node that is drawn in parts, and how it lies on the drawing. */
 interface InParts {
   node: number;
   name: string;
   loaded: LoadedPicture;
+  fine: FineSheet;
   lay: Lay;
+  map: Affine;
 }
 
-/** The materials of a plan that are drawn in parts. */
-export function inParts({ graph }: Plan): InParts[] {
+/** The materials that a plan reads in parts: smaller drawings, such as surveys, read whole pictures. */
+export function inParts({ graph, frame, scale }: Plan): InParts[] {
+  const drawn = { width: frame.width * scale, height: frame.height * scale, unit: unitOfPlan({ frame, scale }) };
   return graph.nodes.flatMap(({ needs, resources }, node) =>
-    Object.entries(needs).flatMap(([name, need]) => {
+    Object.entries(needs).flatMap(([name, need]): InParts[] => {
       const loaded = resources[name];
-      return need.need === 'material' && loaded?.kind === 'picture' && loaded.fine ? [{ node, name, loaded, lay: need.lay }] : [];
+      if (need.need !== 'material' || loaded?.kind !== 'picture' || !loaded.fine || !loaded.nominal) return [];
+      const { fine, nominal } = loaded;
+      const map = layMap(need.lay, nominal, drawn, fine.held);
+      return readsPart(map) ? [{ node, name, loaded, fine, lay: need.lay, map }] : [];
     }),
   );
 }
@@ -103,10 +110,11 @@ export class Blocks {
     const planned: Planned[] = [];
     const release = () => planned.forEach((one) => one.release());
     try {
-      for (const { node, name, loaded, lay } of inParts(plan)) {
-        const one = this.planPart(plan, block, block === plan.region, node, loaded, lay);
+      for (const part of inParts(plan)) {
+        const one = this.planPart(plan, block, part);
         if (!one) continue;
         planned.push(one);
+        const { node, name, loaded } = part;
         nodes[node] = { ...nodes[node], resources: { ...nodes[node].resources, [name]: { ...loaded, part: one.part } } };
       }
       const tasks = planned.flatMap((one) => one.tasks);
@@ -120,18 +128,11 @@ export class Blocks {
     }
   }
 
-  private planPart(plan: Plan, block: Region, isOneBlock: boolean, node: number, { fine, nominal }: LoadedPicture, lay: Lay): Planned | null {
-    const unit = unitOfPlan(plan);
-    const reach = reachesOf(plan.graph, unit).to(node, plan.graph.root);
-    if (!fine || !nominal || reach === null) return null;
-    const frame = { width: plan.frame.width * plan.scale, height: plan.frame.height * plan.scale, unit };
-    const read = readOn(layMap(lay, nominal, frame, fine.held), {
-      x: block.x - reach,
-      y: block.y - reach,
-      width: block.width + 2 * reach,
-      height: block.height + 2 * reach,
-    });
+  private planPart({ graph, frame, scale, region }: Plan, block: Region, { node, fine, lay, map }: InParts): Planned | null {
+    const reach = reachesOf(graph, unitOfPlan({ frame, scale })).to(node, graph.root);
+    if (reach === null) return null;
+    const read = readOn(map, { x: block.x - reach, y: block.y - reach, width: block.width + 2 * reach, height: block.height + 2 * reach });
     // What is drawn in one block is a view that the next drawing most likely shares.
-    return this.parts.plan(fine, read, continues(lay), isOneBlock);
+    return this.parts.plan(fine, read, continues(lay), block === region);
   }
 }

@@ -17,6 +17,9 @@ const MOST_REDUCTION = 1.8;
 /** Whether the sheet that a lay lies on is repeated on all sides. */
 export const continues = ({ fit }: Lay): boolean => fit === 'tile';
 
+/** Whether a drawing under a map reads a part of a sheet, rather than the whole picture. */
+export const readsPart = ({ a, b, c, d }: Affine): boolean => Math.max(Math.hypot(a, b), Math.hypot(c, d)) <= MOST_REDUCTION;
+
 /** What a region reads of a sheet under a map: the box around it, with the pixels between which values are interpolated. */
 export function readOn({ a, b, c, d, e, f }: Affine, { x, y, width, height }: Region): Region {
   const corners = [
@@ -35,7 +38,7 @@ export function readOn({ a, b, c, d, e, f }: Affine, { x, y, width, height }: Re
 function fillFromPart({ machine, ...frame }: Laid, tile: Tile, { fine, part, nominal }: Omit<LoadedPicture, 'kind'>, lay: Lay): boolean {
   if (!fine || !part || !nominal) return false;
   const map = layMap(lay, nominal, frame, fine.held);
-  if (Math.max(Math.hypot(map.a, map.b), Math.hypot(map.c, map.d)) > MOST_REDUCTION) return false;
+  if (!readsPart(map)) return false;
   const read = readOn(map, tile);
   const { width, height } = part.picture;
   // Beyond the end of a sheet that is not repeated there is nothing to read.
