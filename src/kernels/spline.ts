@@ -50,6 +50,39 @@ function sums(a: v128, b: v128, c: v128, d: v128): v128 {
   return f32x4.add(i32x4.shuffle(ab, cd, 0, 1, 4, 5), i32x4.shuffle(ab, cd, 2, 3, 6, 7));
 }
 
+/** A row of w pixels, each from four values that lie side by side: from where in the list, in bytes, and with which weights, stands in two tables. */
+// @ts-ignore: decorator
+@inline
+function readAcross(row: usize, w: i32, list: usize, starts: usize, weights: usize): void {
+  for (let i = 0; i < w; i += 4) {
+    const s = starts + (<usize>i << 2);
+    const t = weights + (<usize>i << 4);
+    v128.store(row + (<usize>i << 2), sums(
+      f32x4.mul(v128.load(list + <usize>i32.load(s)), v128.load(t)),
+      f32x4.mul(v128.load(list + <usize>i32.load(s + 4)), v128.load(t + 16)),
+      f32x4.mul(v128.load(list + <usize>i32.load(s + 8)), v128.load(t + 32)),
+      f32x4.mul(v128.load(list + <usize>i32.load(s + 12)), v128.load(t + 48)),
+    ));
+  }
+}
+
+/** A row of the result from the rows j − 1 to j + 2, which lie in a ring of four; added to what is there, or in its place. */
+// @ts-ignore: decorator
+@inline
+function mixDown(out: usize, rows: usize, pitch: usize, j: i32, k0: v128, k1: v128, k2: v128, k3: v128, adds: bool): void {
+  const r0 = rows + <usize>modulo(j - 1, 4) * pitch;
+  const r1 = rows + <usize>modulo(j, 4) * pitch;
+  const r2 = rows + <usize>modulo(j + 1, 4) * pitch;
+  const r3 = rows + <usize>modulo(j + 2, 4) * pitch;
+  for (let i: usize = 0; i < pitch; i += 16) {
+    const s = f32x4.add(
+      f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
+      f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
+    );
+    v128.store(out + i, adds ? f32x4.add(v128.load(out + i), s) : s);
+  }
+}
+
 /**
  * dst += gain · white noise of unit variance on a lattice of square cells, shaped by a cubic B-spline (a close stand-in for a Gaussian of 0.577 cells). The
  * plane is w × h pixels of a sheet, its first one (x0, y0); `across` and `down` are cells to a pixel, and the lattice repeats after px × py cells.
@@ -105,16 +138,7 @@ export function addSpline(
           }
           if (column == px) column = 0;
         }
-        for (let i = 0; i < w; i += 4) {
-          const s = starts + (<usize>i << 2);
-          const t = weights + (<usize>i << 4);
-          v128.store(row + (<usize>i << 2), sums(
-            f32x4.mul(v128.load(cells + <usize>i32.load(s)), v128.load(t)),
-            f32x4.mul(v128.load(cells + <usize>i32.load(s + 4)), v128.load(t + 16)),
-            f32x4.mul(v128.load(cells + <usize>i32.load(s + 8)), v128.load(t + 32)),
-            f32x4.mul(v128.load(cells + <usize>i32.load(s + 12)), v128.load(t + 48)),
-          ));
-        }
+        readAcross(row, w, cells, starts, weights);
       }
       have = jv;
     }
@@ -125,18 +149,7 @@ export function addSpline(
     const k1 = f32x4.splat((3 * f2 * f - 6 * f2 + 4) * g);
     const k2 = f32x4.splat((3 * o * o * o - 6 * o * o + 4) * g);
     const k3 = f32x4.splat(f2 * f * g);
-    const r0 = rows + <usize>modulo(jv - 1, 4) * pitch;
-    const r1 = rows + <usize>modulo(jv, 4) * pitch;
-    const r2 = rows + <usize>modulo(jv + 1, 4) * pitch;
-    const r3 = rows + <usize>modulo(jv + 2, 4) * pitch;
-    const out = dst + <usize>j * pitch;
-    for (let i: usize = 0; i < pitch; i += 16) {
-      const s = f32x4.add(
-        f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
-        f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
-      );
-      v128.store(out + i, f32x4.add(v128.load(out + i), s));
-    }
+    mixDown(dst + <usize>j * pitch, rows, pitch, jv, k0, k1, k2, k3, true);
   }
 }
 
@@ -276,34 +289,15 @@ export function enlargePart(
           const q = first + c;
           f32.store(line + (<usize>c << 2), f32.load(from + (<usize>(wrap ? modulo(q, sw) : max<i32>(0, min<i32>(sw - 1, q))) << 2)));
         }
-        for (let i = 0; i < w; i += 4) {
-          const s = starts + (<usize>i << 2);
-          const t = weights + (<usize>i << 4);
-          v128.store(row + (<usize>i << 2), sums(
-            f32x4.mul(v128.load(line + <usize>i32.load(s)), v128.load(t)),
-            f32x4.mul(v128.load(line + <usize>i32.load(s + 4)), v128.load(t + 16)),
-            f32x4.mul(v128.load(line + <usize>i32.load(s + 8)), v128.load(t + 32)),
-            f32x4.mul(v128.load(line + <usize>i32.load(s + 12)), v128.load(t + 48)),
-          ));
-        }
+        readAcross(row, w, line, starts, weights);
       }
       have = jv;
     }
-    const r0 = rows + <usize>modulo(jv - 1, 4) * pitch;
-    const r1 = rows + <usize>modulo(jv, 4) * pitch;
-    const r2 = rows + <usize>modulo(jv + 1, 4) * pitch;
-    const r3 = rows + <usize>modulo(jv + 2, 4) * pitch;
     const k0 = f32x4.splat(0.5 * f * (-1 + f * (2 - f)));
     const k1 = f32x4.splat(1 + 0.5 * f * f * (3 * f - 5));
     const k2 = f32x4.splat(0.5 * f * (1 + f * (4 - 3 * f)));
     const k3 = f32x4.splat(0.5 * f * f * (f - 1));
-    const out = dst + <usize>j * pitch;
-    for (let i: usize = 0; i < pitch; i += 16) {
-      v128.store(out + i, f32x4.add(
-        f32x4.add(f32x4.mul(k0, v128.load(r0 + i)), f32x4.mul(k1, v128.load(r1 + i))),
-        f32x4.add(f32x4.mul(k2, v128.load(r2 + i)), f32x4.mul(k3, v128.load(r3 + i))),
-      ));
-    }
+    mixDown(dst + <usize>j * pitch, rows, pitch, jv, k0, k1, k2, k3, false);
   }
 }
 
