@@ -28,6 +28,7 @@ const KEPT_FITTINGS = 4;
 const LARGE = 250 * 2 ** 20;
 /** From so many pixels on a material's working memory is worked out, not guessed. */
 const LARGE_MATERIAL = 1024 * 1024;
+
 /** Pictures in kernel memory, by key: photos, imported pictures and materials as they were made. The oldest give way. */
 export class Library {
   private readonly held: MemoryCache<Picture>;

@@ -67,6 +67,21 @@ it('is clear beyond the end of a sheet, in the colour of its edge; where the she
   expect(heap.used).toBe(0);
 });
 
+it('stays whole while a drawing reads it, even when another keeps the same part', async () => {
+  const parts = new Parts(pool);
+  const [one, two] = [plan(parts, region(0, 0, 64, 64)), plan(parts, region(0, 0, 64, 64))];
+  await draw(one);
+  await draw(two);
+  parts.clear();
+  // Both are still read, so that neither place is given to anything else.
+  const used = heap.used;
+  expect(used).toBeGreaterThan(2 * 64 * 64 * 4);
+  expect(at(one, 5, 9)).toEqual([5, 9, 7, 255]);
+  one.release();
+  two.release();
+  expect(heap.used).toBe(0);
+});
+
 it('needs nothing of a sheet that lies elsewhere', () => {
   expect(new Parts(pool).plan(fine, region(5000, 100, 50, 50), false, true)).toBeNull();
 });

@@ -45,7 +45,7 @@ export class Parts {
    * The part of a sheet that a drawing reads; null where nothing of the sheet is read.
    *
    * @param continues - Whether the sheet is repeated on all sides; else there is nothing beyond its end.
-   * @param keeps - Whether it is kept for the next drawing.
+   * @param keeps - True to keep the part for the next drawing.
    */
   plan(fine: FineSheet, read: Region, continues: boolean, keeps: boolean): Planned | null {
     const { order, held } = fine;
@@ -69,7 +69,7 @@ export class Parts {
     const tasks = (inside ? without(inside, there) : []).flatMap((rest) =>
       windowsOf(order, rest, at + ((rest.y - y) * region.width + rest.x - x) * pixel, region.width),
     );
-    const release = before?.release;
+    const releases = before ? [before.release] : [];
     let isKept = false;
     return {
       part: { picture, x, y },
@@ -82,10 +82,13 @@ export class Parts {
         await this.pool.call({ call: 'levels', picture });
         if (!keeps) return;
         isKept = true;
-        this.kept.put(`${key}${x},${y},${region.width},${region.height}`, at, bytes, { picture, region });
+        const name = `${key}${x},${y},${region.width},${region.height}`;
+        this.kept.put(name, at, bytes, { picture, region });
+        // This drawing still reads it when another one makes room or keeps the same part.
+        releases.push(this.kept.use(name));
       },
       release: () => {
-        release?.();
+        for (const release of releases) release();
         if (!isKept) this.pool.heap.give(at);
       },
     };

@@ -67,7 +67,9 @@ export interface LoadedPicture {
   nominal?: Size;
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
   held?: Size;
+  /** Where it is seen larger than `picture` is: the sheet of which parts are drawn. */
   fine?: FineSheet;
+  /** The part of that sheet which the drawing under way reads. */
   part?: FinePart;
 }
 export interface LoadedStrokes {
