@@ -70,7 +70,9 @@ export class Sheets {
       const ready = new Map<string, { coarse: number; work: number }>();
       for (const [key, order] of orders) {
         const cost = await this.cost(order);
-        const coarse = await this.coarseOf(order, cost);
+        let coarse = await this.coarseOf(order, cost);
+        // Another drawing may have made room by dropping it before it could be held.
+        while (this.coarse.get(draftKey(order)) !== coarse) coarse = await this.coarseOf(order, cost);
         releases.push(this.coarse.use(draftKey(order)));
         ready.set(key, { coarse, work: cost.work });
       }
