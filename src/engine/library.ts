@@ -2,6 +2,7 @@ import { pictureAt, pictureBytes, pixelBytes, type Picture } from '../core/image
 import { fitScratch } from '../core/materials/fitting/fit';
 import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/fitting/schema';
 import { DRAFT_WORK } from '../core/materials/drafts';
+import { lightingKey } from '../core/materials/sheetLight';
 import { materialScratch, partBytes } from '../core/materials/generate';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
@@ -54,6 +55,13 @@ export class Library {
 
   has(key: string): boolean {
     return this.held.has(key);
+  }
+
+  /** The picture used last of those whose keys begin so. */
+  latest(prefix: string): { key: string; picture: Picture } | undefined {
+    const [entry] = this.held.entriesOf(prefix);
+    const picture = entry && this.held.get(entry.key);
+    return picture && { key: entry.key, picture };
   }
 
   get(key: string): Picture | undefined {
@@ -282,9 +290,14 @@ export const highKey = (key: string): string => `high:${key}`;
 const lowKey = (key: string): string => `low:${key}`;
 const ownKey = (key: string, fitting?: Fitting) => `own:${key}:${fitting && !isNeutral(fitting) ? JSON.stringify(fitting) : ''}`;
 
-export function materialKey({ id, seed, params, width, height, aspect, part = 'look' }: MaterialRequest): string {
+export function materialKey(order: MaterialRequest): string {
+  return alikeKey(order) + lightingKey(order.lighting).turn;
+}
+
+/** What the keys of a material begin with that differ in how their sheets are turned under the light only. */
+export function alikeKey({ id, seed, params, width, height, aspect, part = 'look', lighting }: MaterialRequest): string {
   const sorted = Object.keys(params)
     .sort()
     .map((k) => [k, params[k]]);
-  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}:${aspect?.toFixed(4) ?? ''}${part === 'look' ? '' : `:${part}`}`;
+  return `material:${id}:${seed}:${JSON.stringify(sorted)}:${width}x${height}:${aspect?.toFixed(4) ?? ''}${part === 'look' ? '' : `:${part}`}:${lightingKey(lighting).lamp}:`;
 }

@@ -1,15 +1,18 @@
 import type { LoadedPicture, Need } from '../core/graph/needs';
 import type { Picture } from '../core/image/picture';
 import type { Size } from '../core/image/motion';
-import { cornerSpread, NOMINAL } from '../core/lay/lay';
+import { cornersOf, cornerSpread, layPlace, layProjection, NOMINAL } from '../core/lay/lay';
+import { apply } from '../core/image/projection';
 import { nominalOf } from '../core/lay/nominal';
 import { materialById } from '../core/materials';
+import type { MaterialRequest } from './protocol';
 import type { SheetOrder } from '../core/materials/drafts';
+import { lightingOf, type Lighting } from '../core/materials/sheetLight';
 import { SHEET_GRID, sheetSize } from '../core/materials/windows';
-import { materialKey, type Library } from './library';
+import { alikeKey, materialKey, type Library } from './library';
 import { materialSide, materialSize } from './materialSize';
 import { sheetKey, type Sheets } from './sheets';
-import { UNITS } from '../core/image/unit';
+import { unitOf, UNITS } from '../core/image/unit';
 
 /** A material that is not at hand is first made this small, so that something is seen at once. */
 const QUICK_SIDE = 256;
@@ -64,11 +67,13 @@ export class MaterialLoader {
     const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
     // Where parts are drawn of a sheet, the whole is read by smaller drawings only.
     const isSeldomRead = !!sheet && !whole && !around.drawsSmaller;
+    // One that the light falls on from elsewhere stands in while the sheet is being turned.
+    const alike = quick && !atHand ? this.alike([side, ...SIDES].map((long) => order(long))) : undefined;
     const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : isSeldomRead ? Math.min(side, SELDOM_SIDE) : side);
-    const picture = await this.library.material(chosen);
+    const picture = alike?.picture ?? (await this.library.material(chosen));
     const held = heldAt(Math.max(picture.width, picture.height));
     const resource: LoadedPicture = { kind: 'picture', picture, nominal, held };
-    if (!sheet || whole || quick) return { key: materialKey(chosen), resource };
+    if (!sheet || whole || quick) return { key: alike?.key ?? materialKey(chosen), resource };
     return { key: sheetKey(sheet), resource: { ...resource, fine: { order: sheet, held: heldAt(sheet.size) } } };
   }
 
@@ -78,6 +83,15 @@ export class MaterialLoader {
     if (!sheet) return 0;
     if (isReadWhole(need.lay)) return Math.min(sheet.size, LARGEST_WHOLE) ** 2;
     return around.frame.width * around.frame.height * around.scale ** 2;
+  }
+
+  /** A sheet at hand that differs from one of those that are wanted in how it is turned under its light only. */
+  private alike(orders: MaterialRequest[]): { key: string; picture: Picture } | undefined {
+    for (const order of orders) {
+      const found = this.library.latest(alikeKey(order));
+      if (found) return found;
+    }
+    return undefined;
   }
 
   /** A sheet that is drawn whole, in windows. */
@@ -93,7 +107,9 @@ export class MaterialLoader {
   }
 
   /** The side at which a material will be seen, and what is ordered for a side. */
-  private orders({ id, seed, params, lay, part, aspect: own }: MaterialNeed, { frame, scale, full }: Seen, larger = 1) {
+  private orders(need: MaterialNeed, { frame, scale, full }: Seen, larger = 1) {
+    const { id, seed, params, lay, part, aspect: own } = need;
+    const lighting = lightingUnder(need, frame);
     const aspect = own ?? frame.width / frame.height;
     const material = materialById(id);
     const square = material.shape === 'square';
@@ -111,12 +127,24 @@ export class MaterialLoader {
       ...materialSize(id, side, aspect),
       ...(square ? {} : { aspect }),
       ...(part ? { part } : {}),
+      ...(lighting ? { lighting } : {}),
     });
     // Pixel for pixel, so that nothing is lost between them; but one that is repeated meets itself at its edges.
     const size = Math.min(LARGEST, isReadWhole(lay) ? Math.ceil(seen / SHEET_GRID) * SHEET_GRID : Math.round(seen));
-    const sheet = full && this.sheets.areDrawn && size > SIDES[0] ? { id, seed, params, part, aspect: square ? 1 : aspect, size } : undefined;
+    const sheet =
+      full && this.sheets.areDrawn && size > SIDES[0] ? { id, seed, params, part, lighting, aspect: square ? 1 : aspect, size } : undefined;
     return { side: materialSide(seen, material.fine), order, sheet };
   }
+}
+
+/** The light in a material's sheet, as that lies on the piece. Its height is not lit, nor is one that is painted as it looks. */
+function lightingUnder({ id, aspect, lay, part, light }: MaterialNeed, frame: Size): Lighting | undefined {
+  if (!light || part || materialById(id).unlit) return undefined;
+  const nominal = nominalOf({ kind: 'material', id, aspect }, frame);
+  const around = { ...frame, unit: unitOf(frame) };
+  const corners = cornersOf(lay);
+  const middle = (k: 0 | 1) => (corners ? corners.reduce((sum, corner) => sum + corner[k] / 4, 0) : 0.5);
+  return lightingOf(light, layProjection(lay, nominal, around), apply(layPlace(lay, nominal, around), [middle(0), middle(1)]));
 }
 
 /** Kind under which sheets that are drawn whole are kept, and how many are. */

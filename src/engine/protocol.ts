@@ -7,6 +7,7 @@ import type { RegionOrder } from '../core/guards/regions';
 import type { Picture } from '../core/image/picture';
 import type { UnchangedOrder } from '../core/measure/unchanged';
 import type { SheetOrder, Work } from '../core/materials/drafts';
+import type { Lighting } from '../core/materials/sheetLight';
 import type { Region } from '../core/image/tile';
 import type { MaterialPart } from '../core/materials/material';
 import type { NudgeOrder } from '../core/nudge/field';
@@ -27,6 +28,7 @@ export interface MaterialRequest {
   /** Width by height of the piece whose shape it takes; its sides are multiples of 16 and reach a little further. */
   aspect?: number;
   part?: MaterialPart;
+  lighting?: Lighting;
 }
 
 /** How a picture is written; `deep` with 16 bits a channel. */

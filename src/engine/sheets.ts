@@ -157,5 +157,5 @@ export function windowsOf(order: SheetOrder, { x, y, width, height }: Region, ta
   );
 }
 
-const draftKey = ({ id, seed, params, aspect, part }: SheetOrder) => JSON.stringify([id, seed, params, aspect, part]);
+const draftKey = ({ id, seed, params, aspect, part, lighting }: SheetOrder) => JSON.stringify([id, seed, params, aspect, part, lighting]);
 export const sheetKey = (order: SheetOrder): string => `${draftKey(order)}:${order.size}`;

@@ -2,8 +2,10 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import { treatmentByKind } from '../core/treatments';
 import { asRelief, EVEN, SURE_LIGHT, type Light } from '../core/form/light';
-import { changeStep } from '../core/piece/edits';
-import { findCoat } from '../core/piece/groups';
+import type { Lamp } from '../core/form/lamp';
+import { materialById } from '../core/materials';
+import type { MaterialLight } from '../core/materials/sheetLight';
+import type { Edit, SourceInput } from '../core/piece/edits';
 import type { Piece } from '../core/piece/schema';
 import { fromFile, pieceSize } from '../core/ready/geometry';
 import type { FindOptions } from '../engine/guards';
@@ -14,8 +16,8 @@ import { complain, say } from './notices';
 import { readyOf } from './ready';
 import { words } from './words';
 
-/** The step for which the light is being looked for, as `coat.index`, and how far that is, 0..1. */
-export const useMatching = create<{ step: string | null; share: number }>(() => ({ step: null, share: 0 }));
+/** What the light is being looked for, by its name, and how far that is, 0..1. */
+export const useMatching = create<{ of: string | null; share: number }>(() => ({ of: null, share: 0 }));
 
 let stop: AbortController | null = null;
 export const stopMatching = (): void => stop?.abort();
@@ -57,18 +59,36 @@ export function useLightAhead(): void {
 }
 
 /** The light on the photo's face as relief names it, when it is known and sure; null otherwise. */
-export function knownLight(): { direction: number; elevation: number } | null {
+export function knownLight(): Lamp | null {
   const { piece } = useBench.getState();
   const { key, light } = useKnown.getState();
   return piece && light && key === keyOf(piece) && isSureOf(light) ? relievedOf(piece, light) : null;
 }
 
+/** What a step of a kind takes of a lamp: not every step has a height of the light. */
+export const lampOf = (kind: string, { direction, elevation }: Lamp): Partial<Lamp> =>
+  'elevation' in treatmentByKind(kind).schema.shape ? { direction, elevation } : { direction };
+
 /** Where a new step of a kind is lit from, when the light on the photo's face is known and sure; nothing otherwise. */
-export function knownLamp(kind: string): { direction?: number; elevation?: number } {
-  const { isLit, schema } = treatmentByKind(kind);
-  const light = isLit ? knownLight() : null;
-  if (!light) return {};
-  return { direction: light.direction, ...('elevation' in schema.shape ? { elevation: light.elevation } : {}) };
+export function knownLamp(kind: string): Partial<Lamp> {
+  const light = treatmentByKind(kind).isLit ? knownLight() : null;
+  return light ? lampOf(kind, light) : {};
+}
+
+/** A light that grazes a material makes ravines of its grain. */
+const LOWEST_ON_MATERIALS = 25;
+
+/** A light on a material from where a lamp stands. */
+export const lampOnMaterial = ({ direction, elevation }: Lamp): MaterialLight => ({
+  from: 'side',
+  direction,
+  elevation: Math.max(LOWEST_ON_MATERIALS, elevation),
+});
+
+/** A material that is to be laid, lit as the photo's face is, when that is known and sure. */
+export function litAsKnown(source: SourceInput): SourceInput {
+  const light = source.kind === 'material' && !materialById(String(source.id)).unlit ? knownLight() : null;
+  return light && !source.light ? { ...source, light: lampOnMaterial(light) } : source;
 }
 
 export const isSureOf = ({ confidence }: Light): boolean => confidence >= SURE_LIGHT;
@@ -76,26 +96,29 @@ export const isSureOf = ({ confidence }: Light): boolean => confidence >= SURE_L
 /** A light as relief names it, on the piece; from the front, a little above, where it is not sure. */
 export const relievedOf = (piece: Piece, light: Light) => asRelief(isSureOf(light) ? light : EVEN, turnedOn(piece));
 
-/** Lights a step from where the light on the photo's largest face comes. */
-export async function matchLight(coat: string, index: number, step: string): Promise<void> {
+/**
+ * Lights something from where the light on the photo's largest face comes.
+ *
+ * @param of - Its name while the light is looked for.
+ * @param step - The name of the change.
+ */
+export async function matchLight(of: string, step: string, lightBy: (lamp: Lamp) => Edit): Promise<void> {
   const { piece } = useBench.getState();
   if (!piece || stop) return;
   const control = new AbortController();
   stop = control;
-  useMatching.setState({ step: `${coat}.${index}`, share: 0 });
+  useMatching.setState({ of, share: 0 });
   try {
     const light = await readLight(piece, { signal: control.signal, onProgress: (share) => useMatching.setState({ share }) });
     if (useBench.getState().piece?.id !== piece.id) return;
     if (!light) return say(words.light.noFace);
-    const { direction, elevation } = relievedOf(piece, light);
-    const before = findCoat(useBench.getState().piece ?? { coats: [] }, coat)?.treatments[index];
-    // Not every step has a height of the light.
-    useBench.getState().change(step, changeStep(coat, index, { direction, ...(before && 'elevation' in before ? { elevation } : {}) }));
-    say(isSureOf(light) ? words.light.found(direction, elevation) : words.light.notSure);
+    const lamp = relievedOf(piece, light);
+    useBench.getState().change(step, lightBy(lamp));
+    say(isSureOf(light) ? words.light.found(lamp.direction, lamp.elevation) : words.light.notSure);
   } catch (error) {
     if (!(error instanceof Cancelled)) complain(error);
   } finally {
     stop = null;
-    useMatching.setState({ step: null, share: 0 });
+    useMatching.setState({ of: null, share: 0 });
   }
 }

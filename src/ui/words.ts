@@ -642,6 +642,7 @@ export const words = {
     maskOfAnotherCoat: 'Mask of another coat',
   },
   material: {
+    light: 'Its light',
     replaceWith: (name: string) => `Replace with ${name}`,
     newVariation: 'New variation',
     replaceTheMaterialAllSettings: 'Replace the material. All settings stay.',

@@ -4,6 +4,7 @@ import type { RegionId } from '../guards/schema';
 import type { CutSubject } from '../guards/subject';
 import type { Lay } from '../lay/lay';
 import type { SheetOrder } from '../materials/drafts';
+import type { MaterialLight } from '../materials/sheetLight';
 import type { Fitting } from '../materials/fitting/schema';
 import type { Survey, SurveyOrder } from '../measure/survey';
 import type { Framing } from '../ready/framing';
@@ -23,8 +24,8 @@ export type Need =
   | { need: 'photo'; file?: string; spots?: Spot[]; deep?: boolean }
   /** An imported picture, made to fit as a material. */
   | { need: 'picture'; file: string; fitting?: Fitting }
-  /** A made material, as finely as it is seen under a lay. */
-  | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay; part?: 'height' }
+  /** A made material, as finely as it is seen under a lay; where a light is given, lit by it however it is turned. */
+  | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay; part?: 'height'; light?: MaterialLight }
   /** Where regions of the piece's photo, or of another one, lie, by their amounts; `plain` leaves out what the person has changed about them. */
   | { need: 'guard'; file?: string; subject?: CutSubject; amounts: Partial<Record<RegionId, number>>; plain?: boolean; waits?: boolean }
   /** A photo's subject as it is cut out: its alpha, or the colour of its edge. */

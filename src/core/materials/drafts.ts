@@ -6,6 +6,7 @@ import { draftOf, drawDraft, drawWhole, partBytes, planesOfDraft, wholeFrame, wo
 import { peakBytes } from './making/peak';
 import { schedule } from './making/schedule';
 import type { MaterialPart } from './material';
+import type { Lighting } from './sheetLight';
 import { coarseAt, coarseBytes, coarseScratch, drawCoarse, sheetFrame, windowScratch } from './windows';
 
 /** A material that is drawn in windows, as plain data. */
@@ -16,6 +17,7 @@ export interface SheetOrder {
   /** Width by height. */
   aspect: number;
   part?: MaterialPart;
+  lighting?: Lighting;
   /** Pixels on its long side. */
   size: number;
 }
@@ -49,12 +51,12 @@ export class Drafts {
 
   constructor(private readonly machine: Machine) {}
 
-  private draft({ id, seed, params, aspect, part }: Omit<SheetOrder, 'size'>, work: Work): Draft {
-    const key = JSON.stringify([id, seed, params, aspect, part]);
+  private draft({ id, seed, params, aspect, part, lighting }: Omit<SheetOrder, 'size'>, work: Work): Draft {
+    const key = JSON.stringify([id, seed, params, aspect, part, lighting]);
     let draft = this.kept.get(key);
     if (!draft) {
       const memory = workingMemory(work.at, work.bytes);
-      draft = draftOf(this.machine, memory, { material: materialById(id), seed, params, aspect, part });
+      draft = draftOf(this.machine, memory, { material: materialById(id), seed, params, aspect, part, lighting });
       this.kept.set(key, draft);
     }
     return draft;

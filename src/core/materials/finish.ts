@@ -8,6 +8,7 @@ import { lit, shadowed } from './making/operations/light';
 import { roughened } from './making/operations/roughened';
 import type { MaterialPart, Paint } from './material';
 import type { Sheet } from './sheet';
+import { drawnLight, type Lighting, type SheetLight } from './sheetLight';
 
 /** The last planes of a material, and how a region of them becomes a picture. */
 export interface Finished {
@@ -21,9 +22,9 @@ const SCAN = 2048;
 /** A height as grey: its mean mid grey, and a standard deviation this part of black to white, so that materials of all depths are alike. */
 const DEVIATION = 0.16;
 
-/** The steps from what a generator has painted to a picture: as it looks under its light, or its height as grey. */
-export function finish(sheet: Sheet, paint: Paint, part: MaterialPart): Finished {
-  return part === 'height' ? asHeight(sheet, paint) : asLook(sheet, paint);
+/** The steps from what a generator has painted to a picture: as it looks under a light, its own when left out, or its height as grey. */
+export function finish(sheet: Sheet, paint: Paint, part: MaterialPart, lighting?: Lighting): Finished {
+  return part === 'height' ? asHeight(sheet, paint) : asLook(sheet, paint, lighting);
 }
 
 /** The height of a material; where it has none, how light it is. */
@@ -40,11 +41,11 @@ function asHeight(sheet: Sheet, { surface, height, lightness }: Paint): Finished
   };
 }
 
-function asLook(sheet: Sheet, paint: Paint): Finished {
+function asLook(sheet: Sheet, paint: Paint, lighting?: Lighting): Finished {
   const { height, encoded = false } = paint;
   // What is painted as it looks is not lit again.
   const relief = encoded ? undefined : height;
-  const light = relief ? shine(sheet, paint, relief) : sheet.plane(1);
+  const light = relief && lighting !== 'none' ? shine(sheet, paint, relief, lighting) : sheet.plane(1);
   const lightness = relief ? roughen(sheet, paint, light) : paint.lightness;
   const occlusion = relief && paint.occlusion ? occlude(paint.occlusion, relief) : sheet.plane(1);
   return {
@@ -116,9 +117,9 @@ function roughen(sheet: Sheet, { lightness, contrast = 1, detail = {} }: Paint, 
   return sheet.step(roughened, { amount: detail.amount ?? 1, seed: sheet.seed + 4243, stretch: detail.stretch }, lightness, roughness);
 }
 
-function shine(sheet: Sheet, paint: Paint, height: Field): Field {
-  const azimuth = paint.azimuth ?? -2.25;
-  const elevation = paint.elevation ?? 0.65;
+function shine(sheet: Sheet, paint: Paint, height: Field, lighting?: SheetLight): Field {
+  const own = { azimuth: paint.azimuth ?? -2.25, elevation: paint.elevation ?? 0.65 };
+  const { azimuth, elevation } = lighting ? drawnLight(own, lighting) : own;
   const light = sheet.step(lit, { azimuth, elevation }, height);
   if (paint.translucency) {
     const [share, spread] = paint.translucency;

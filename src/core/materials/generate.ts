@@ -7,6 +7,7 @@ import { frameOf, wholeOf, type Frame } from './making/frame';
 import type { Value } from './making/operation';
 import type { Material, MaterialPart } from './material';
 import { Sheet } from './sheet';
+import type { Lighting } from './sheetLight';
 
 /** Planes a generator may hold at once, its own and the finishing ones. */
 const PLANES = 26;
@@ -24,6 +25,7 @@ export interface MaterialOrder {
   /** Width by height of what is wanted, where the sides are a little longer for being multiples of 16. */
   aspect?: number;
   part?: MaterialPart;
+  lighting?: Lighting;
 }
 
 /** Bytes of working memory for a material of that size, freed after it is made. */
@@ -50,10 +52,10 @@ export interface Draft {
 
 /** Writes down the steps of a material. Parameters are validated. */
 export function draftOf(machine: Machine, memory: Heap, order: Omit<MaterialOrder, 'width' | 'height'> & { aspect: number }): Draft {
-  const { material, seed, aspect, part = 'look' } = order;
+  const { material, seed, aspect, part = 'look', lighting } = order;
   const wrap = material.seamless && aspect === 1;
   const sheet = new Sheet(machine, memory, { seed, wrap, aspect });
-  const finished = finish(sheet, material.paint(sheet, material.params.parse(order.params)), part);
+  const finished = finish(sheet, material.paint(sheet, material.params.parse(order.params)), part, lighting);
   return { finished, wrap, right: sheet.right, bottom: sheet.bottom, seed };
 }
 

@@ -65,6 +65,8 @@ export interface Material<S extends z.ZodObject = z.ZodObject> {
   family: FamilyId;
   /** Continues over its edges. */
   seamless: boolean;
+  /** Painted as it looks, so that no light falls on it. */
+  unlit?: true;
   /** Has lines finer than a pixel at small sizes: those are made twice as large and reduced. */
   fine?: boolean;
   /** 'piece': made in the shape of the photo, because its edges matter. */

@@ -47,6 +47,7 @@ const isMade = ({ kind, id }: { kind: string; id?: unknown }) => kind === 'mater
 function exchanged(coat: Coat, source: SourceInput): Partial<Coat> {
   const before = coat.source as unknown as SourceInput;
   if (!isMade(before) || !isMade(source) || before.id === source.id) return { source: source as Coat['source'] };
+  source = before.light && !source.light ? { ...source, light: before.light } : source;
   const begin = (from: SourceInput) => begun(coatSchema.parse({ id: coat.id, source: from, guards: coat.guards }));
   const start = begin({ kind: 'material', id: before.id });
   const look = ({ blend, strength, treatments, limits }: Coat) => JSON.stringify([blend, strength, treatments, limits]);

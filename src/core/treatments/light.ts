@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { Planes } from '../image/planes';
 import { choice, share, slider } from '../schema';
-import { lampFields, wayToLamp } from './lamp';
+import { lampFields, wayToLamp } from '../form/lamp';
 import { hasMap, mapChoices, mapFields, mapInputs, mapNeeds, mapPlane, showPlane } from './map';
 import { HIGHEST } from './relief';
 import { defineTreatment } from './treatment';

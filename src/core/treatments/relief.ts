@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choice, share, slider } from '../schema';
-import { lampFields, wayToLamp } from './lamp';
+import { lampFields, wayToLamp } from '../form/lamp';
 import { hasMap, mapChoices, mapFields, mapInputs, mapNeeds, mapPlane, showPlane } from './map';
 import { defineTreatment } from './treatment';
 

@@ -1,8 +1,10 @@
-import { changeStep } from '@/core/piece/edits';
+import type { Lamp } from '@/core/form/lamp';
+import { changeStep, type Edit } from '@/core/piece/edits';
 import type { Coat } from '@/core/piece/schema';
 import { treatmentByKind } from '@/core/treatments';
 import { chosenCoat, useBench } from '@/store/bench';
 import { words } from '../words';
+import { lightOf, setLight } from './facets/MaterialLight';
 import { cover } from './handleStyles';
 import { PointHandle } from './PointHandle';
 import { toView, useViewport, zoomOf } from './viewport';
@@ -21,18 +23,42 @@ const litStepOf = ({ treatments }: Coat, ofSurface: boolean) =>
     return step.active !== false && isLit === true && isOf === ofSurface;
   });
 
-/** An arrow from the light to the middle of the photo: its way is the direction of the light, and it is the shorter the higher the light stands. */
-export function LightHandle({ ofSurface }: { ofSurface: boolean }) {
-  const coat = useBench(chosenCoat);
-  const v = useViewport();
-  const index = coat ? litStepOf(coat, ofSurface) : -1;
-  if (!coat || index < 0) return null;
+interface Lit {
+  label: string;
+  lamp: { direction: number; elevation?: number };
+  /** Names its steps of undo (`PointHandle`). */
+  run: string;
+  lightBy(lamp: Partial<Lamp>): Edit;
+}
+
+function litStep(coat: Coat, ofSurface: boolean): Lit | null {
+  const index = litStepOf(coat, ofSurface);
+  if (index < 0) return null;
   const step = coat.treatments[index] as { kind: string; direction: number; elevation?: number };
   const { label } = treatmentByKind(step.kind);
+  return { label, lamp: step, run: `${coat.id}.${index}.light`, lightBy: (lamp) => changeStep(coat.id, index, lamp) };
+}
+
+/** The material of a coat, where it is lit from a side. */
+function litMaterial(coat: Coat): Lit | null {
+  if (coat.source.kind !== 'material') return null;
+  const light = lightOf(coat);
+  return light.from === 'side'
+    ? { label: words.material.light, lamp: light, run: `${coat.id}.light`, lightBy: (lamp) => setLight(coat, lamp) }
+    : null;
+}
+
+/** An arrow from the light to the middle of the photo: its way is the direction of the light, and it is the shorter the higher the light stands. */
+export function LightHandle({ on }: { on: 'surface' | 'tone' | 'material' }) {
+  const coat = useBench(chosenCoat);
+  const v = useViewport();
+  const lit = coat && (on === 'material' ? litMaterial(coat) : litStep(coat, on === 'surface'));
+  if (!lit) return null;
+  const { label, lamp, run, lightBy } = lit;
   const { width, height } = v.photo;
   const zoom = zoomOf(v);
   const longest = LONGEST * Math.min(width, height);
-  const [from, up] = [(step.direction * Math.PI) / 180, ((step.elevation ?? MIDDLE) * Math.PI) / 180];
+  const [from, up] = [(lamp.direction * Math.PI) / 180, ((lamp.elevation ?? MIDDLE) * Math.PI) / 180];
   const long = longest * Math.cos(up);
   const at: [number, number] = [0.5 + (long * Math.sin(from)) / width, 0.5 - (long * Math.cos(from)) / height];
   const [x1, y1] = toView(v, zoom, at[0] * width, at[1] * height);
@@ -41,9 +67,9 @@ export function LightHandle({ ofSurface }: { ofSurface: boolean }) {
     const [dx, dy] = [(x - 0.5) * width, (y - 0.5) * height];
     const direction = Math.round((Math.atan2(dx, -dy) * 180) / Math.PI + 360) % 360;
     const elevation = Math.round((Math.acos(Math.min(1, Math.hypot(dx, dy) / longest)) * 180) / Math.PI);
-    return changeStep(coat.id, index, {
+    return lightBy({
       direction,
-      ...(step.elevation === undefined ? {} : { elevation: Math.min(HIGHEST, Math.max(LOWEST, elevation)) }),
+      ...(lamp.elevation === undefined ? {} : { elevation: Math.min(HIGHEST, Math.max(LOWEST, elevation)) }),
     });
   };
   const head = arrowHead(x1, y1, x2, y2);
@@ -57,7 +83,7 @@ export function LightHandle({ ofSurface }: { ofSurface: boolean }) {
           </g>
         ))}
       </svg>
-      <PointHandle name={words.light.handle} at={at} move={move} step={words.light.move(label)} run={`${coat.id}.${index}.light`} />
+      <PointHandle name={words.light.handle} at={at} move={move} step={words.light.move(label)} run={run} />
     </div>
   );
 }

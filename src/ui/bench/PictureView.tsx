@@ -139,7 +139,7 @@ export function PictureView() {
       {facet === 'material' ? <GradientHandles /> : null}
       {facet === 'material' ? <VignetteHandles /> : null}
       {facet === 'material' ? <SplatterHandle /> : null}
-      {(facet === 'surface' || facet === 'tone') && !held && !isArmed ? <LightHandle ofSurface={facet === 'surface'} /> : null}
+      {(facet === 'surface' || facet === 'tone' || facet === 'material') && !held && !isArmed ? <LightHandle on={facet} /> : null}
       {facet === 'surface' && !held && !isArmed ? <PerspectiveHandles /> : null}
       {facet === 'lay' && !held && !coat?.lay.faces ? <LayHandles /> : null}
       {clear && readyTool === 'corners' ? <CornerHandles /> : null}

@@ -7,6 +7,7 @@ import { families, materialById } from '@/core/materials';
 import { fittedSize, fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
 import type { SourceInput } from '@/core/piece/edits';
 import { useBench } from '@/store/bench';
+import { litAsKnown } from '@/store/light';
 import { complain, say } from '@/store/notices';
 import { borderOf, labelOf, sourceOf, useOwn } from '@/store/own';
 import { shelfId, useShelf } from '@/store/shelf';
@@ -46,7 +47,7 @@ export function MaterialDialog({ source, onClose }: Props) {
   const size = own && fittedSize(own.width, own.height, own.fitting ?? neutralFitting);
   const shape = size ? `${size.width} / ${size.height}` : '1';
   const lay = () => {
-    useBench.getState().addCoat(own ? sourceOf(own) : source);
+    useBench.getState().addCoat(own ? sourceOf(own) : litAsKnown(source));
     useBench.getState().openFacet('blend');
     onClose();
     router.dismissTo(`/piece/${piece?.id}`);

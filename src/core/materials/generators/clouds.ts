@@ -8,6 +8,7 @@ export default defineMaterial({
   label: 'Clouds',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.67,
   suggest: { blend: 'soft-light', strength: 0.6 },

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Torn deckle edge',
   family: 'edges',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.11,
   suggest: { blend: 'screen', strength: 1 },

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Film frame',
   family: 'edges',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.79,
   suggest: { blend: 'multiply', strength: 1 },

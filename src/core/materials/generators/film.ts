@@ -10,6 +10,7 @@ export default defineMaterial({
   label: 'Scratches and dust',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.037,
   suggest: { blend: 'screen', strength: 0.9 },

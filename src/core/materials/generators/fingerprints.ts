@@ -10,6 +10,7 @@ export default defineMaterial({
   label: 'Fingerprints',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.03,
   suggest: { blend: 'screen', strength: 0.6 },

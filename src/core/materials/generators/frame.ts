@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Rough black frame',
   family: 'edges',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.885,
   suggest: { blend: 'multiply', strength: 1 },

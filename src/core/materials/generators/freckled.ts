@@ -8,6 +8,7 @@ export default defineMaterial({
   label: 'Freckles',
   family: 'skin',
   seamless: true,
+  unlit: true,
   shape: 'square',
   luma: 0.93,
   suggest: { blend: 'multiply', strength: 0.6 },

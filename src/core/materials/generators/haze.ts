@@ -8,6 +8,7 @@ export default defineMaterial({
   label: 'Sea haze',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.25,
   suggest: { blend: 'screen', strength: 0.45 },

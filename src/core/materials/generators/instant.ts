@@ -8,6 +8,7 @@ export default defineMaterial({
   label: 'Instant-print border',
   family: 'edges',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.26,
   suggest: { blend: 'screen', strength: 1 },

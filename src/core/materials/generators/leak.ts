@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Light leak at the film’s edge',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.08,
   suggest: { blend: 'screen', strength: 0.9 },

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Out-of-focus lights',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.09,
   suggest: { blend: 'screen', strength: 0.7 },

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Fishing net gauze',
   family: 'cloth',
   seamless: true,
+  unlit: true,
   fine: true,
   shape: 'square',
   luma: 0.25,

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Spray mist',
   family: 'wear',
   seamless: true,
+  unlit: true,
   shape: 'square',
   luma: 0.87,
   suggest: { blend: 'multiply', strength: 0.8 },

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Rain',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.035,
   suggest: { blend: 'screen', strength: 0.8 },

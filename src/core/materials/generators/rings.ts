@@ -10,6 +10,7 @@ export default defineMaterial({
   label: 'Cup rings and stains',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.975,
   suggest: { blend: 'multiply', strength: 0.8 },

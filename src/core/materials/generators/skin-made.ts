@@ -19,6 +19,7 @@ export default defineMaterial({
   label: 'Skin from noise',
   family: 'skin',
   seamless: true,
+  unlit: true,
   fine: true,
   shape: 'square',
   luma: 0.5,

@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Ink splatter',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.965,
   suggest: { blend: 'multiply', strength: 0.6 },

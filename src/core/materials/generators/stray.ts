@@ -8,6 +8,7 @@ export default defineMaterial({
   label: 'Stray light',
   family: 'air',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.08,
   suggest: { blend: 'screen', strength: 0.8 },

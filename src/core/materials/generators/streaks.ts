@@ -9,6 +9,7 @@ export default defineMaterial({
   label: 'Streaks',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.04,
   suggest: { blend: 'screen', strength: 0.7 },

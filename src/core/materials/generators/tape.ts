@@ -10,6 +10,7 @@ export default defineMaterial({
   label: 'Old tape',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'square',
   luma: 0.95,
   suggest: { blend: 'multiply', strength: 0.9 },

@@ -11,6 +11,7 @@ export default defineMaterial({
   label: 'Wet plate',
   family: 'wear',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.11,
   marks: 'lights',

@@ -10,6 +10,7 @@ export default defineMaterial({
   label: 'Worn frame',
   family: 'edges',
   seamless: false,
+  unlit: true,
   shape: 'piece',
   luma: 0.08,
   suggest: { blend: 'screen', strength: 0.7 },

@@ -8,7 +8,7 @@ import { sources, type Source } from '@/core/sources';
 import type { Offer } from '@/core/sources/source';
 import { addCoat } from '@/core/piece/stacking';
 import { useBench } from '@/store/bench';
-import { knownLight, useLightAhead } from '@/store/light';
+import { knownLight, litAsKnown, useLightAhead } from '@/store/light';
 import { complain } from '@/store/notices';
 import { shelfId } from '@/store/shelf';
 import { useSignatures } from '@/store/signatures';
@@ -64,7 +64,7 @@ export function AddFacet() {
     if (tried && shelfId(tried) === shelfId(source)) return keepTried();
     const { chosen } = useBench.getState();
     useTrying.setState({ tried: source });
-    preview(addCoat(newCoat('tried', source), chosen));
+    preview(addCoat(newCoat('tried', litAsKnown(source)), chosen));
   };
   const lay = (source: SourceInput) => {
     useBench.getState().addCoat(source);
@@ -116,7 +116,7 @@ function keepTried(): void {
   const { addCoat: add, openFacet } = useBench.getState();
   if (!tried) return;
   useTrying.setState({ tried: null });
-  add(tried);
+  add(litAsKnown(tried));
   openFacet('blend');
 }
 

@@ -24,6 +24,7 @@ import { BrushSize } from './BrushSize';
 import { PaintSwitch } from './PaintSwitch';
 import { GroupPanel } from './GroupPanel';
 import { MarksPanel } from './MarksPanel';
+import { MaterialLight } from './MaterialLight';
 import { SignaturePanel } from './SignaturePanel';
 import { SourcePanel } from './SourcePanel';
 import { words } from '../../words';
@@ -77,6 +78,7 @@ function MadeMaterial({ coat }: { coat: Coat }) {
           />
         </View>
       ) : null}
+      {material && !material.unlit ? <MaterialLight coat={coat} /> : null}
       {WITH_OWN_PANEL.includes(source.kind) ? null : <SourcePanel coat={coat} />}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}

@@ -17,7 +17,7 @@ import { useBench } from '@/store/bench';
 import { panelEdit, stepOf } from '@/store/editing';
 import { compareStep } from '@/store/contact';
 import { useCoatMeasure } from '@/store/coatMeasure';
-import { knownLamp, useLightAhead } from '@/store/light';
+import { knownLamp, lampOf, useLightAhead } from '@/store/light';
 import { say } from '@/store/notices';
 import { useOwn } from '@/store/own';
 import { usePalette } from '@/store/palette';
@@ -148,7 +148,9 @@ function StepPanel({ coat, index, colours }: { coat: Coat; index: number; colour
         ) : null}
         {values.kind === 'corners' ? <Text style={{ color: c.quiet, fontSize: 13 }}>{words.corner.dragThem}</Text> : null}
         <StepMap coat={coat} index={index} />
-        {treatmentByKind(values.kind).isLit ? <MatchLight coat={coat.id} index={index} label={label} /> : null}
+        {treatmentByKind(values.kind).isLit ? (
+          <MatchLight of={`${coat.id}.${index}`} label={label} lightBy={(lamp) => changeStep(coat.id, index, lampOf(values.kind, lamp))} />
+        ) : null}
         <Panel schema={stepSchema} values={{ strength: values.strength }} {...panelEdit(set, stepOf(label), `${coat.id}.${index}`)} />
         <Pick
           label={words.tone.mode}
