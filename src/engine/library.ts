@@ -4,6 +4,7 @@ import { fittedSize, isNeutral, trimmed, type Fitting } from '../core/materials/
 import { DRAFT_WORK } from '../core/materials/drafts';
 import { lightingKey } from '../core/materials/sheetLight';
 import { materialScratch, partBytes } from '../core/materials/generate';
+import { grainSize } from '../core/measure/grain';
 import { mendScratch } from '../core/ready/spots/mend';
 import { spotsKey, type Spot } from '../core/ready/spots/schema';
 import type { TipOrder } from '../core/strokes/tip';
@@ -149,6 +150,11 @@ export class Library {
   /** The grain of a tip cut from a picture. */
   tip(key: string, order: TipOrder): Promise<Picture> {
     return this.made('tip', key, order.from, async (target) => void (await this.pool.everywhere({ call: 'tip', order, target })));
+  }
+
+  /** The grain of an imported picture, as it is made to fit. */
+  grain(key: string, from: Picture): Promise<Picture> {
+    return this.made('grain', key, grainSize(from), async (target) => void (await this.pool.everywhere({ call: 'grain', from, target })));
   }
 
   /** Other ways in which the same file was made to fit give way, but for those used last, when they are large. */

@@ -72,6 +72,8 @@ export type Call =
   | { call: 'contour'; order: ContourOrder; target: Picture; scratch: number }
   /** How textures follow faces: fields of offsets. */
   | { call: 'form'; order: FieldOrder; target: number; scratch: number }
+  /** Measures the grain of a picture. */
+  | { call: 'grain'; from: Picture; target: Picture }
   | { call: 'tip'; order: TipOrder; target: Picture }
   | { call: 'unchanged'; order: UnchangedOrder; scratch: number }
   | { call: 'read'; at: number; bytes: number }

@@ -132,6 +132,10 @@ export class Resolver {
       }
       case 'picture':
         return picture(`picture:${need.file}:${fingerprint(need.fitting)}`, await this.pictures.own(need.file, need.fitting));
+      case 'grain': {
+        const key = `${need.file}:${fingerprint(need.fitting)}`;
+        return picture(`grain:${key}`, await this.library.grain(key, await this.pictures.own(need.file, need.fitting)));
+      }
       case 'material':
         return this.materials.load(need, around, need.lay.faces ? largestOnFaces((await this.faces(around)).faces) : 1);
       case 'guard': {

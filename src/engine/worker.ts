@@ -18,6 +18,7 @@ import { findSource } from '../core/ready/spots/source';
 import { drawTile } from '../core/render/draw';
 import { bytesOfPlan } from '../core/render/plan';
 import { drawNudge } from '../core/nudge/field';
+import { measureGrain } from '../core/measure/grain';
 import { takeSurvey } from '../core/measure/survey';
 import { cutTip } from '../core/strokes/tip';
 import { tileRegion, tilesOf } from '../core/graph/slot';
@@ -112,6 +113,8 @@ export function serve(host: Host): (message: ToWorker) => void {
         return drawFields(machine, question.order, question.target, question.scratch);
       case 'light':
         return lightOn(machine, scratch, question.order);
+      case 'grain':
+        return measureGrain(machine, question.from, question.target);
       case 'tip':
         return cutTip(machine, scratch, question.order, question.target);
       case 'unchanged':

@@ -38,6 +38,7 @@ export { nearerTo, indicator, rank, paintRanked, perceived } from './shapes';
 export { drawDabs, embossed } from './dabs';
 export { displacedBy, displacedFrom, affineOffsets, streaks, vignette, twoTones, lightened, linearised } from './shift';
 export { sampleMixed, emboss } from './mixed';
+export { sampleCubic, measureGrain, addGrain } from './enlarged';
 export { nudgeDab } from './nudge';
 export { sweep } from './sweep';
 export { drawMesh, slopesOf, stretchOf, divergence, halvedPlane, doubledPlane, solveScreened, leastDeterminant, dividedBy, shareByDistance, facingOf, roundedOf } from './form';

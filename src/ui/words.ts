@@ -643,6 +643,8 @@ export const words = {
   },
   material: {
     light: 'Its light',
+    enlarged: (times: string) => `Each of its pixels is ${times} pixels wide on this photo. Fine grain like its own keeps it from turning soft.`,
+    enlargedHere: (times: string) => `On this photo each of its pixels would be ${times} pixels wide; fine grain like its own would be added.`,
     replaceWith: (name: string) => `Replace with ${name}`,
     newVariation: 'New variation',
     replaceTheMaterialAllSettings: 'Replace the material. All settings stay.',
@@ -787,6 +789,7 @@ export const words = {
     resetPerspective: 'Reset perspective',
     resetPosition: 'Reset position',
     howTo: 'Drag on the picture to move it; two fingers scale and turn it. Arrow keys move it too.',
+    enlargedPicture: (times: string) => `Enlarged ${times} times. Fine grain like its own is added (under Material), but edges stay soft.`,
     enlarged: (times: string) => `Enlarged ${times} times, so it looks soft at 100 %. Scale it down, or choose Tile.`,
   },
   rail: {

@@ -24,6 +24,8 @@ export type Need =
   | { need: 'photo'; file?: string; spots?: Spot[]; deep?: boolean }
   /** An imported picture, made to fit as a material. */
   | { need: 'picture'; file: string; fitting?: Fitting }
+  /** The grain of an imported picture, by which it goes on where that is enlarged. */
+  | { need: 'grain'; file: string; fitting?: Fitting }
   /** A made material, as finely as it is seen under a lay; where a light is given, lit by it however it is turned. */
   | { need: 'material'; id: string; seed: number; params: Record<string, unknown>; aspect?: number; lay: Lay; part?: 'height'; light?: MaterialLight }
   /** Where regions of the piece's photo, or of another one, lie, by their amounts; `plain` leaves out what the person has changed about them. */
@@ -68,6 +70,8 @@ export interface LoadedPicture {
   nominal?: Size;
   /** How much of `picture`, from its left upper corner, is the source; all of it when left out. */
   held?: Size;
+  /** How a picture goes on beyond its own pixels where it is enlarged: `amount` of the grain that `map` holds (`measureGrain`). Left out by what is not. */
+  goesOn?: { amount: number; map?: Picture };
   /** Where it is seen larger than `picture` is: the sheet of which parts are drawn. */
   fine?: FineSheet;
   /** The part of that sheet which the drawing under way reads. */

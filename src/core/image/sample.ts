@@ -79,6 +79,14 @@ export function sampleAffine({ kernels }: Machine, picture: Picture, map: Affine
   if (next > 0) sampleLevel(kernels, picture, level + 1, placed, edge, tile, next);
 }
 
+/** The same by a cubic where the picture is enlarged. */
+export function sampleCubic(machine: Machine, picture: Picture, map: Affine, edge: Edge, tile: Tile): void {
+  const { placed, level, next } = placedOn(picture, map, tile);
+  if (level > 0 || next > 0) return sampleAffine(machine, picture, map, edge, tile);
+  const { width: w, height: h, levels, deep } = picture;
+  machine.kernels.sampleCubic({ src: levels[0], w, h, deep: deep ? 1 : 0, ...into(tile), ...placed, edge: edges[edge] });
+}
+
 /** Seeds the offsets by which copies of a picture are mixed. */
 const MIXING_SEED = 71;
 

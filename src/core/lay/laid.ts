@@ -1,6 +1,6 @@
 import type { DrawContext } from '../graph/context';
 import type { LoadedPicture } from '../graph/needs';
-import { sampleAffine, sampleInPerspective, sampleWithoutRepeats, type Affine, type Edge } from '../image/sample';
+import { sampleAffine, sampleCubic, sampleInPerspective, sampleWithoutRepeats, type Affine, type Edge } from '../image/sample';
 import type { Region, Tile } from '../image/tile';
 import { layMap, layProjection, type Lay } from './lay';
 
@@ -54,12 +54,12 @@ function fillFromPart({ machine, ...frame }: Laid, tile: Tile, { fine, part, nom
   return true;
 }
 
-/** Fills a tile with a picture or material where a lay puts it. */
-export function fillLaid(context: Laid, tile: Tile, loaded: Omit<LoadedPicture, 'kind'>, lay: Lay): void {
+/** Fills a tile with a picture or material where a lay puts it; where it is enlarged, by a cubic if that is asked for. */
+export function fillLaid(context: Laid, tile: Tile, loaded: Omit<LoadedPicture, 'kind'>, lay: Lay, cubic = false): void {
   if (fillFromPart(context, tile, loaded, lay)) return;
   const { picture, nominal, held } = loaded;
   const sizes = [nominal ?? picture, context, held ?? picture] as const;
   if (lay.mix && lay.fit === 'tile' && !lay.corners) sampleWithoutRepeats(context.machine, picture, layMap(lay, ...sizes), tile);
   else if (lay.corners) sampleInPerspective(context.machine, picture, layProjection(lay, ...sizes), edgeOf(lay), tile);
-  else sampleAffine(context.machine, picture, layMap(lay, ...sizes), edgeOf(lay), tile);
+  else (cubic ? sampleCubic : sampleAffine)(context.machine, picture, layMap(lay, ...sizes), edgeOf(lay), tile);
 }

@@ -15,7 +15,7 @@ const SIDE = 64;
 const random = new Random(5);
 const values = Array.from({ length: SIDE * SIDE }, () => Math.round(Math.min(255, Math.max(0, 128 + 30 * random.gauss()))));
 const grain = bench.picture(SIDE, SIDE, (x, y) => Array.from({ length: 3 }, () => values[y * SIDE + x]));
-const context = { machine, scratch, width: 512, height: 512, unit: 1 };
+const context = { machine, scratch, scale: 1, width: 512, height: 512, unit: 1 };
 const nominal = { width: SIDE, height: SIDE };
 
 /** A tile of repeated grain, a pixel of it to a pixel. */

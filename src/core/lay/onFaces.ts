@@ -2,7 +2,7 @@ import type { FacePlace } from '../form/places';
 import type { DrawContext } from '../graph/context';
 import type { LoadedPicture } from '../graph/needs';
 import type { Tile } from '../image/tile';
-import { fillLaid } from './laid';
+import { fillPicture } from './enlarged';
 import { NOMINAL, type Lay } from './lay';
 
 /** A face that has less of a place than this is left out there. */
@@ -20,14 +20,14 @@ export const layOnFace = (lay: Lay, { x, y, width, turn }: FacePlace): Lay => ({
 
 /** Fills a tile with a picture that is repeated, on each face as large as that one is; between faces one runs into the other. */
 export function fillOnFaces(
-  context: Pick<DrawContext, 'machine' | 'scratch' | 'width' | 'height' | 'unit'>,
+  context: Pick<DrawContext, 'machine' | 'scratch' | 'scale' | 'width' | 'height' | 'unit'>,
   tile: Tile,
   loaded: Omit<LoadedPicture, 'kind'>,
   lay: Lay,
   faces: readonly FacePlace[],
 ): void {
   const near = nearFaces(context, tile, faces);
-  if (near.length < 2) return fillLaid(context, tile, loaded, near[0] ? layOnFace(lay, near[0]) : { ...lay, fit: 'tile' });
+  if (near.length < 2) return fillPicture(context, tile, loaded, near[0] ? layOnFace(lay, near[0]) : { ...lay, fit: 'tile' });
   const { machine, scratch } = context;
   const { kernels } = machine;
   const mark = scratch.mark();
@@ -36,7 +36,7 @@ export function fillOnFaces(
   const table = scratch.take(near.length * 12);
   for (let c = 0; c < 4; c++) kernels.fill(tile.ptr + c * tile.stride, tile.count, 0);
   for (const face of near) {
-    fillLaid(context, one, loaded, layOnFace(lay, face));
+    fillPicture(context, one, loaded, layOnFace(lay, face));
     const order = [face, ...near.filter((other) => other !== face)];
     machine.floats.set(
       order.flatMap(({ x, y, width }) => [x * context.width - tile.x, y * context.height - tile.y, width * context.unit]),

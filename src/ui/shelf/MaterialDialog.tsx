@@ -3,9 +3,12 @@ import { useEffect, useState, type CSSProperties } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Dialog, Text, TextInput } from 'react-native-paper';
 import { modeById } from '@/core/blend';
+import { LACKING } from '@/core/lay/enlarged';
+import { enlargement, laySchema } from '@/core/lay/lay';
 import { families, materialById } from '@/core/materials';
 import { fittedSize, fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
 import type { SourceInput } from '@/core/piece/edits';
+import { pieceSize } from '@/core/ready/geometry';
 import { useBench } from '@/store/bench';
 import { litAsKnown } from '@/store/light';
 import { complain, say } from '@/store/notices';
@@ -45,6 +48,7 @@ export function MaterialDialog({ source, onClose }: Props) {
   const seamless = material?.seamless ?? own?.fitting?.seamless ?? false;
   const tiled = four && seamless;
   const size = own && fittedSize(own.width, own.height, own.fitting ?? neutralFitting);
+  const enlarged = size && piece ? enlargement(laySchema.parse({}), size, pieceSize(piece)) : 1;
   const shape = size ? `${size.width} / ${size.height}` : '1';
   const lay = () => {
     useBench.getState().addCoat(own ? sourceOf(own) : litAsKnown(source));
@@ -78,6 +82,7 @@ export function MaterialDialog({ source, onClose }: Props) {
           {seamless ? <Toggle label={words.material.showFourTiles} value={tiled} onChange={setFour} /> : null}
           {material ? <Text style={{ color: c.ink }}>{material.help}</Text> : null}
           <Text style={{ color: c.quiet }}>{material ? about(material) : own ? aboutOwn(own) : ''}</Text>
+          {enlarged > LACKING ? <Text style={{ color: c.quiet }}>{words.material.enlargedHere(enlarged.toFixed(1))}</Text> : null}
           <Toggle label={words.material.favourite} value={favourites.includes(id)} onChange={(on) => favour(id, on)} />
           <Text style={{ color: c.quiet }}>
             {uses === null ? '' : uses.length === 0 ? words.material.notUsedInAPiece : words.material.usedIn(uses.join(', '))}

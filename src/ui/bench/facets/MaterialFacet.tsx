@@ -1,6 +1,9 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { LACKING } from '@/core/lay/enlarged';
+import { enlargement } from '@/core/lay/lay';
+import { nominalOf } from '@/core/lay/nominal';
 import { materialById } from '@/core/materials';
 import { fittingSchema, neutralFitting, type Fitting } from '@/core/materials/fitting/schema';
 import { exchangeSource, type SourceInput } from '@/core/piece/edits';
@@ -20,6 +23,7 @@ import { Fold } from '../../kit/Fold';
 import { MaterialPicker } from '../../kit/MaterialPicker';
 import { Panel } from '../../kit/Panel';
 import { useColours } from '../../theme';
+import { useViewport } from '../viewport';
 import { BrushSize } from './BrushSize';
 import { PaintSwitch } from './PaintSwitch';
 import { GroupPanel } from './GroupPanel';
@@ -80,6 +84,7 @@ function MadeMaterial({ coat }: { coat: Coat }) {
       ) : null}
       {material && !material.unlit ? <MaterialLight coat={coat} /> : null}
       {WITH_OWN_PANEL.includes(source.kind) ? null : <SourcePanel coat={coat} />}
+      {source.kind === 'picture' ? <GrainPanel coat={coat} /> : null}
       {source.kind === 'picture' ? <FitPanel coat={coat} /> : null}
       {source.kind === 'cutout' || source.kind === 'picture' ? <CutPanel coat={coat} /> : null}
       <Text style={{ color: c.ink }}>{words.material.replaceTheMaterialAllSettings}</Text>
@@ -155,6 +160,21 @@ function CutCorrections({ coat }: { coat: Coat }) {
           {words.cut.reset}
         </Act>
       ) : null}
+    </View>
+  );
+}
+
+/** Fine grain, where the picture of this coat is drawn larger than its pixels. */
+function GrainPanel({ coat }: { coat: Coat }) {
+  const c = useColours();
+  const photo = useViewport((s) => s.photo);
+  const source = coat.source as unknown as SourceInput;
+  const times = enlargement(coat.lay, nominalOf(source, photo), photo);
+  const set = (key: string, v: unknown) => exchangeSource(coat.id, { ...source, [key]: v });
+  return (
+    <View>
+      {times > LACKING ? <Text style={{ color: c.quiet }}>{words.material.enlarged(times.toFixed(1))}</Text> : null}
+      <Panel schema={pictureSourceSchema} only={['grain']} values={{ ...source, times }} {...panelEdit(set, (label) => label, `${coat.id}.grain`)} />
     </View>
   );
 }

@@ -18,8 +18,9 @@ import { useViewport } from '../viewport';
 import { Idle } from './Idle';
 import { words } from '../../words';
 
-/** A generated material is made with up to so many pixels a side. */
-const FINEST = 2048;
+/** A made material is drawn with up to so many pixels a side; with fewer where it is repeated, on faces or in perspective. */
+const FINEST = 16384;
+const FINEST_WHOLE = 4096;
 
 /** How the material sits on the photo: by handles on the picture, or by figures. */
 export function PlaceFacet({ coat }: { coat: Coat }) {
@@ -76,13 +77,14 @@ function Enlarged({ coat }: { coat: Coat }) {
   const source = coat.source as { kind: string; width?: number };
   if (source.kind === 'picture' && !source.width) return null;
   const nominal = nominalOf(coat.source, photo);
+  const { fit, faces, corners } = coat.lay;
   // A material has as many pixels as it is made with, however many u it is across.
-  const finer = source.kind === 'material' ? NOMINAL / FINEST : 1;
+  const finer = source.kind === 'material' ? NOMINAL / (fit === 'tile' || faces || corners ? FINEST_WHOLE : FINEST) : 1;
   const times = enlargement(coat.lay, nominal, photo) * finer;
   if (times <= 2) return null;
   return (
     <Text role="status" style={{ color: c.accent, paddingBottom: 4 }}>
-      {words.place.enlarged(times.toFixed(1))}
+      {(source.kind === 'picture' ? words.place.enlargedPicture : words.place.enlarged)(times.toFixed(1))}
     </Text>
   );
 }
