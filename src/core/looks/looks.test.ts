@@ -39,7 +39,7 @@ it('forty-one looks ship, each a valid recipe of materials that are there', () =
       if (kind === 'material') expect(materialById(id).params.strict().safeParse(params).success).toBe(true);
     }
   }
-  expect(materials.length).toBe(84);
+  expect(materials.length).toBe(85);
 });
 
 describe('masks about the person', () => {

@@ -32,7 +32,7 @@ const pale =
   'paper.cold-press paper.hot-press paper.laid paper.rag paper.crumpled paper.handled cloth.canvas cloth.linen cloth.twill cloth.silk cloth.mesh ' +
   'masonry.plaster masonry.concrete masonry.limewash masonry.stone masonry.tile wood.weathered wood.driftwood cracks.glaze wear.water-marks ' +
   'skin.grain skin.freckled brush.oil brush.knife brush.dry brush.dots living.fur ' +
-  'print.halftone brush.charcoal paper.newsprint paper.tar skin.hide skin.scales paper.postcard edges.lifted';
+  'print.halftone brush.charcoal brush.hatching paper.newsprint paper.tar skin.hide skin.scales paper.postcard edges.lifted';
 const coloured =
   'paper.kraft paper.aged paper.foxed paper.burnt paper.written cloth.hessian masonry.flaking masonry.brick metal.rust metal.patina cracks.craquelure ' +
   'cracks.mud air.stray air.clouds air.lights brush.marbled living.leaves ' +

@@ -30,6 +30,7 @@ import freckled from './generators/freckled';
 import fur from './generators/fur';
 import glaze from './generators/glaze';
 import haze from './generators/haze';
+import hatching from './generators/hatching';
 import hessian from './generators/hessian';
 import hotPress from './generators/hot-press';
 import kraft from './generators/kraft';
@@ -159,6 +160,7 @@ export const materials: readonly Material[] = [
   wax,
   dryBrush,
   charcoal,
+  hatching,
   wash,
   marbled,
   dots,

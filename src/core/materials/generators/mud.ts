@@ -1,10 +1,9 @@
 import * as z from 'zod';
 import { share, slider } from '../../schema';
-import { crackStrokes, growCracks } from '../cracks';
 import { colourFirst, follow, onlyGrooves, raised, size, tone } from '../first';
+import type { Field } from '../field';
 import { defineMaterial } from '../material';
-
-const TURN = 2 * Math.PI;
+import { lines } from '../nets';
 
 export default defineMaterial({
   id: 'cracks.mud',
@@ -17,64 +16,89 @@ export default defineMaterial({
   suggest: { blend: 'multiply', strength: 0.65 },
   start: { params: { width: 0.7 }, steps: [tone(0.45, 0, -0.3)], guardAmounts: { skin: 0.6 } },
   first: [onlyGrooves(0.14, [0.46, 0.42, 0.3], '#3a2314', 'Only the cracks', 0.9, false), colourFirst, raised(0.5, 1.5), follow, size],
-  help: 'A dried pool: wide gaps, plates with curled rims. For multiply, or remapped to its gaps alone.',
+  help: 'A dried pool: plates with curled rims, parted by wide gaps. For multiply, or remapped to its gaps alone.',
   params: z.object({
     width: share('Gaps', 1, { min: 0.3, max: 2, help: 'How far the plates have shrunk.' }),
     curl: share('Curled rims', 1, { max: 2 }),
     relief: slider('Relief', 0, 2, 1, { step: 0.05 }),
   }),
   paint(sheet, { width, curl, relief }) {
-    const net = growCracks({
-      seed: sheet.seed + 5,
-      primary: 26,
-      spacing: 0.15,
-      generations: 3,
-      ratio: 0.6,
-      tries: 1500,
-      jag: 0.028,
-      back: 0.02,
-      breaking: 0.1,
-      rough: 1.5,
-      // Repeats over the sheet, as the net does.
-      direction: (x, y) => 0.8 + 0.7 * Math.sin(TURN * (x + y) + sheet.seed) + 0.4 * Math.cos(TURN * (2 * y - x)),
-      density: (x, y) => 0.9 + 0.15 * Math.sin(TURN * (2 * x + y) + sheet.seed),
-    });
-    const gap = sheet
-      .strokes(
-        crackStrokes(
-          net,
-          [3.6, 3, 2.1, 1.3].map((v) => v * width),
-          [1, 0.95, 0.85, 0.7],
-          sheet.seed,
-          () => 1,
-        ),
-        { broken: true },
-      )
-      .blur(0.0006);
-    const d = gap.distance(0.3, 0.08);
-    const rim = d
-      .copy()
-      .scale(-1 / 0.007)
-      .exp();
-    const inner = d.scale(-1 / 0.03).exp();
-    const silt = sheet.noise(5, { octaves: 6, gain: 0.66 });
+    // Edges crumble at every scale, so that close up they are as ragged as from afar.
+    const crumbled = () => sheet.noise(13, { octaves: 8, gain: 0.62 });
+    const warp = () => sheet.noise(2.6, { octaves: 3, gain: 0.45 }).scale(0.017).add(crumbled(), 0.0021);
+    const cracks = (cells: number, angle: number) => {
+      const { first, second } = lines(sheet, cells, angle, 1, warp(), warp());
+      return second.add(first, -1).add(crumbled(), 0.018);
+    };
+    const uneven = sheet.noise(3.2, { octaves: 4 });
+    const plates = cracks(7.3, 0.5);
+    // Younger cracks part a plate here and there, narrower, and end in it.
+    const parts = cracks(15.7, 1.1).add(uneven.copy().scale(-0.12, 0.06).clamp(0, 1));
+    const hairs = cracks(37, 0.2).add(sheet.noise(5, { octaves: 4 }).scale(-0.2, 0.06).clamp(0, 1));
+    const opened = (border: Field, half: number) =>
+      border
+        .copy()
+        .add(uneven, -0.22 * half)
+        .scale(-1 / (0.55 * half), 1.8)
+        .clamp();
+    const gap = opened(plates, 0.085 * width);
+    const cut = opened(parts, 0.075 * width).max(opened(hairs, 0.055 * width).scale(0.55));
+    const open = gap.copy().max(cut.copy().scale(0.9));
+    const near = (border: Field, reach: number) =>
+      border
+        .copy()
+        .scale(-1 / reach)
+        .clamp(-8, 0)
+        .exp();
+    // A plate curls up towards its rim as its skin dries first.
+    const rim = near(plates, 0.16).add(near(parts, 0.2), 0.35);
+    const silt = sheet.noise(6, { octaves: 6, gain: 0.6 });
+    const crust = sheet.noise(44, { octaves: 6, gain: 0.74 });
+    const pits = sheet.spots(
+      sheet.scatter(2600, uneven, 0.6, -0.4).map(({ x, y, random }) => ({
+        x,
+        y,
+        r: random.power(0.0005, 0.0034, 2.4),
+        lobes: 0.7,
+        value: random.between(0.25, 0.9),
+      })),
+      0.5,
+    );
+    const crumbs = sheet.spots(
+      sheet
+        .scatter(5200, open, 4, -4)
+        .map(({ x, y, random }) => ({ x, y, r: random.power(0.0006, 0.004, 2.2), lobes: 1.1, value: random.between(0.3, 1) })),
+      0.5,
+    );
+    const top = open.copy().scale(-1, 1);
     const height = rim
       .copy()
-      .scale(0.0022 * curl)
-      .add(inner, 0.0012 * curl)
-      .add(gap, -0.009)
-      .add(silt, 0.0009)
-      .add(sheet.noise(40, { octaves: 4, gain: 0.8 }), 0.00028)
-      .add(sheet.band(0.0009, 0.0025), 0.00022);
+      .scale(0.0052 * curl)
+      .add(silt, 0.0011)
+      .add(crust, 0.00022)
+      .add(pits, -0.0006)
+      .times(top)
+      .add(gap, -0.0125)
+      .add(cut, -0.0046)
+      .add(crumbs.copy().times(open), 0.0035);
+    const dark = open.copy().add(crumbs, -0.3).clamp();
     return {
-      lightness: sheet.noise(2.3, { octaves: 5 }).scale(1.6, 58.5).add(silt, 1).add(rim, 4).add(gap, -34),
-      a: sheet.noise(2.8, { octaves: 3 }).scale(0.5, 4).add(gap, 1),
-      b: sheet.noise(2, { octaves: 3 }).scale(0.9, 13.5).add(rim, -1.5).add(gap, -3),
+      lightness: sheet
+        .noise(2.3, { octaves: 5 })
+        .scale(1.8, 61)
+        .add(silt, 1.3)
+        .add(crust, 0.7)
+        .add(rim, 2.6)
+        .add(pits, -2)
+        .add(dark, -37)
+        .clamp(4, 96),
+      a: sheet.noise(2.8, { octaves: 3 }).scale(0.5, 4).add(silt, 0.25).add(dark, 1.2),
+      b: sheet.noise(2, { octaves: 3 }).scale(0.9, 13.5).add(rim, -1.2).add(dark, -4),
       height,
       elevation: 0.6,
-      contrast: 0.7 * relief,
-      occlusion: { k1: 0.09, k2: 0.05, amount: 0.75 },
-      shadow: { low: 0.6, reach: 0.01 },
+      contrast: 0.62 * relief,
+      occlusion: { k1: 0.075, k2: 0.05, amount: 0.7 },
+      shadow: { low: 0.55, reach: 0.012 },
       gain: 1.08,
     };
   },
