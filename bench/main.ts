@@ -3,6 +3,7 @@ import { gaussian } from './blur';
 import { batchMemory, batchSpeed } from './batch';
 import { formDrags, skinExport, skinFirst } from './form';
 import { brush, finding, unchangedReadout } from './guards';
+import { detailExport, detailView, windowCost } from './detail';
 import { coldPage, contactSheet, drag, looksSheet, shelf } from './page';
 import { exportMemory, looksAtFullSize } from './memory';
 import { fiveCoats, perMegapixel, standardStack } from './stack';
@@ -17,6 +18,9 @@ const parts: [string, () => Promise<void>][] = [
   ['megapixels', perMegapixel],
   ['five', fiveCoats],
   ['materials', materialTimes],
+  ['windows', windowCost],
+  ['detail', detailExport],
+  ['detail-view', detailView],
   ['fineness', fineness],
   ['reduced', reducedExports],
   ['ready', readyDrag],

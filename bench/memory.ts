@@ -10,7 +10,7 @@ import { scene } from './stack';
 import { line, spin } from './probe';
 
 /** A photo of 24 MP in a new folder. */
-async function largePhoto(): Promise<{ folder: string; photo: string }> {
+export async function largePhoto(): Promise<{ folder: string; photo: string }> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'dermatex-bench-'));
   const photo = path.join(folder, 'photo.jpg');
   await sharp(Buffer.from(scene(6000, 4000)), { raw: { width: 6000, height: 4000, channels: 4 } })
@@ -20,7 +20,7 @@ async function largePhoto(): Promise<{ folder: string; photo: string }> {
 }
 
 /** What the command line takes to render a recipe: the peak in MB, from the kernel's own account of the process, and all of its time in ms. */
-export function rendering({ folder, photo }: { folder: string; photo: string }, recipe: object): { peak: number; time: number } {
+export function rendering({ folder, photo }: { folder: string; photo: string }, recipe: object, more: string[] = []): { peak: number; time: number } {
   const file = path.join(folder, 'recipe.json');
   writeFileSync(file, JSON.stringify(recipe));
   // A file rather than -e: worker threads inherit the flags of their process.
@@ -28,7 +28,7 @@ export function rendering({ folder, photo }: { folder: string; photo: string }, 
   const main = path.join(root, 'build/cli-main.mjs');
   writeFileSync(script, `process.on('exit', () => console.log('PEAK ' + process.resourceUsage().maxRSS)); await import(${JSON.stringify(main)});`);
   const started = performance.now();
-  const out = execFileSync(process.execPath, [script, 'render', '--photo', photo, '--recipe', file, '--out', path.join(folder, 'out.jpg')], {
+  const out = execFileSync(process.execPath, [script, 'render', '--photo', photo, '--recipe', file, '--out', path.join(folder, 'out.jpg'), ...more], {
     encoding: 'utf8',
     env: { ...process.env, DERMATEX_ROOT: root },
   });

@@ -43,6 +43,14 @@ export const open = async (page: Page) => {
   const kept = page.waitForFunction(() => (document.querySelector('[data-testid="kept-picture"]') as HTMLImageElement | null)?.complete);
   await Promise.race([kept, drawn(page)]);
 };
+/** Opens a photo from a file, and waits until it is drawn. */
+export const openFile = async (page: Page, file: string) => {
+  await page.goto(`http://localhost:${port}/`);
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Open a photo' }).click();
+  await (await chooser).setFiles(file);
+  await drawn(page);
+};
 const drawn = (page: Page) =>
   page.waitForFunction(() => ((document.querySelector('[data-testid="picture"] canvas') as HTMLCanvasElement | null)?.width ?? 0) > 1);
 

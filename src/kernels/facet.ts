@@ -75,3 +75,18 @@ export function readGrid(src: usize, n: i32, dst: usize, count: i32, x: usize, y
     f32.store(dst + at, a * (1 - fy) + b * fy);
   }
 }
+
+/** How deep each place lies in the union of discs: the greatest of radius less distance, negative outside. `discs` holds (x, y, radius) f32 each. */
+export function discDepth(x: usize, y: usize, dst: usize, count: i32, discs: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>count << 2; i < end; i += 16) {
+    let depth = f32x4.splat(-1e9);
+    for (let k = 0; k < n; k++) {
+      const d = discs + <usize>(k * 12);
+      const dx = f32x4.sub(v128.load(x + i), f32x4.splat(f32.load(d)));
+      const dy = f32x4.sub(v128.load(y + i), f32x4.splat(f32.load(d + 4)));
+      const far = f32x4.sqrt(f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)));
+      depth = f32x4.pmax(depth, f32x4.sub(f32x4.splat(f32.load(d + 8)), far));
+    }
+    v128.store(dst + i, depth);
+  }
+}

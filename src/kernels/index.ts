@@ -22,7 +22,7 @@ export { drawStrokes, drawSpots, distance } from './draw';
 export { threadTables, weave } from './cloth';
 export { bricks, lookUp } from './masonry';
 export { ribbons } from './ribbon';
-export { drawTriangles, readGrid } from './facet';
+export { drawTriangles, readGrid, discDepth } from './facet';
 export { timber } from './timber';
 export { fillPolygon, weightedMoments, likeness, geodesic, widen, packPlane, unpackPlane, greyPicture, holdBack, follow, timesGrid } from './region';
 export { fourMoments, logDensity, oddsOf } from './likely';

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import type { Field } from '../field';
 import { colourFirst, grain, onlyStains, paleColour, raised, tone } from '../first';
+import { depthInDiscs } from '../making/operations/structures';
 import { defineMaterial } from '../material';
 import { clamp, line } from '../random';
 import type { Sheet, Spot, StrokePoint } from '../sheet';
@@ -24,7 +25,7 @@ export default defineMaterial({
     folds: share('Folds', 1, { max: 1, help: 'The sheet was once folded in four.' }),
   }),
   paint(sheet, { border, stains, foxing, folds }) {
-    const wide = sheet.noise(1.3, { octaves: 7, gain: 0.62 });
+    const wide = sheet.noise(1.3, { octaves: 6, gain: 0.62 });
     const fine = sheet.noise(60);
     const burn = burntEdge(sheet, wide, fine, border);
     const { body, rim } = waterStains(sheet, wide, fine, Math.round(stains));
@@ -41,9 +42,9 @@ export default defineMaterial({
 
     // Ageing is mostly little and in places much: a skewed field.
     const blotch = sheet
-      .noise(2.6, { gain: 0.72 })
+      .noise(2.6, { octaves: 5, gain: 0.72 })
       .scale(0.28, 0.5)
-      .add(sheet.noise(9, { octaves: 5, gain: 0.7 }), 0.12)
+      .add(sheet.noise(9, { octaves: 4, gain: 0.7 }), 0.12)
       .power(2.2);
     const hue = sheet.noise(1.7, { octaves: 4 });
     const lightness = sheet.plane(82).add(blotch, -11).add(body, -13).add(rim, -17).add(burn, -36).add(fox, -18).add(fleck, -20);
@@ -85,7 +86,7 @@ function burntEdge(sheet: Sheet, wide: Field, fine: Field, border: number): Fiel
     .scale(-1 / 14, 0.02)
     .add(wide, 0.024)
     .add(fine, 0.0018);
-  d.add(sheet.noise(5, { octaves: 6, gain: 0.7 }), 0.012);
+  d.add(sheet.noise(5, { octaves: 5, gain: 0.7 }), 0.012);
   // Softplus keeps the distance positive without a kink.
   d.scale(1 / 0.006)
     .clamp(-60, 60)
@@ -111,7 +112,7 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
   const rim = sheet.plane();
   const broken = sheet.noise(5, { octaves: 4 }).scale(0.5, 0.55).clamp(0, 1.4);
   const { x, y } = sheet.coordinates();
-  const mid = sheet.noise(5);
+  const outline = sheet.noise(5, { octaves: 4 }).scale(0.0035).add(wide, 0.01).add(fine, 0.0006);
   const bottom = sheet.bottom;
   const right = sheet.right;
   for (let s = 0; s < count; s++) {
@@ -121,23 +122,15 @@ function waterStains(sheet: Sheet, wide: Field, fine: Field, count: number): { b
     const strength = random.between(0.45, 1);
     const wobble = sheet.single(1.5 / R);
     // Union of one to three discs; z is the depth inside the outline.
-    let z: Field | null = null;
-    for (let k = 0, n = 1 + random.integer(3); k < n; k++) {
-      const r = k === 0 ? R : R * random.between(0.4, 0.8);
-      const ox = k === 0 ? cx : cx + R * random.between(-0.8, 0.8);
-      const oy = k === 0 ? cy : cy + R * random.between(-0.8, 0.8);
-      const dx = x.copy().add(-ox);
-      const dy = y.copy().add(-oy);
-      const depth = dx.times(dx).add(dy.times(dy)).power(0.5).scale(-1, r);
-      if (z) {
-        z.max(depth);
-      } else z = depth;
-    }
-    if (!z) continue;
-    z.add(wobble, 0.1 * R)
-      .add(mid, 0.0035)
-      .add(wide, 0.01)
-      .add(fine, 0.0006);
+    const discs = Array.from({ length: 1 + random.integer(3) }, (_, k) => ({
+      r: k === 0 ? R : R * random.between(0.4, 0.8),
+      x: k === 0 ? cx : cx + R * random.between(-0.8, 0.8),
+      y: k === 0 ? cy : cy + R * random.between(-0.8, 0.8),
+    }));
+    const z = sheet
+      .step(depthInDiscs, { discs }, x, y)
+      .add(outline)
+      .add(wobble, 0.1 * R);
     front(z, R, strength, broken, body, rim, true);
     if (random.chance(0.6)) front(z.add(-0.14 * R), R, strength * 0.55, broken, body, rim, false);
   }
@@ -157,19 +150,13 @@ function front(z: Field, R: number, strength: number, broken: Field, body: Field
       .times(inside);
     body.add(fade, strength);
   }
-  const sharp = z
+  const edge = z
     .copy()
     .clamp(0, 9)
-    .scale(-1 / 0.0035)
-    .exp()
-    .scale(0.6);
-  const wide = z
-    .copy()
-    .clamp(0, 9)
-    .scale(-1 / 0.014)
-    .exp();
-  sharp.add(wide, 0.4).times(inside).times(broken);
-  rim.add(sharp, 0.75 * strength);
+    .exp(-1 / 0.0075)
+    .times(inside)
+    .times(broken);
+  rim.add(edge, 0.75 * strength);
 }
 
 function spotting(sheet: Sheet, amount: number): { fox: Field; fleck: Field } {

@@ -40,8 +40,8 @@ export default defineMaterial({
     const english = bond === 'english';
     const n = english ? (count / 2) * 3 * perRow : count * perRow;
     const u = sheet.coordinates();
-    u.x.add(sheet.noise(6), 0.0007);
-    u.y.add(sheet.noise(6), 0.0007);
+    u.x.add(sheet.noise(6, { octaves: 4 }), 0.0007);
+    u.y.add(sheet.noise(6, { octaves: 4 }), 0.0007);
     const { inside, px, py, each } = layBricks(sheet, u, {
       rows: count,
       perRow,
@@ -59,11 +59,11 @@ export default defineMaterial({
     const rough = each(() => random.logNormal(1, 0.35));
     const chip = each(() => random.next() ** 3 * 0.01 + 0.0008);
     const ragged = sheet
-      .noise(26, { octaves: 5, gain: 0.75 })
+      .noise(26, { octaves: 4, gain: 0.75 })
       .scale(1 / 1.5, -0.4)
       .power(1.5)
       .times(chip, chips);
-    const grit = sheet.noise(55, { octaves: 4 });
+    const grit = sheet.noise(55, { octaves: 3 });
     inside
       .add(sheet.noise(13, { octaves: 4 }), 0.0009)
       .add(grit.copy().times(rough), 0.0003)
@@ -83,7 +83,7 @@ export default defineMaterial({
       .add(px.times(tiltX))
       .add(py.times(tiltY))
       .add(grit.times(rough), 0.0003)
-      .add(sheet.noise(16, { octaves: 5, gain: 0.7 }), 0.0004);
+      .add(sheet.noise(16, { octaves: 4, gain: 0.7 }), 0.0004);
     const groove = inside
       .copy()
       .abs()
@@ -120,15 +120,15 @@ export default defineMaterial({
     });
     let i = 0;
     const spread = (c: number) => ((i = 0), each(() => kind[i++][c]));
-    const kiss = spread(3).times(sheet.noise(4.4, { octaves: 5 }).step(0.3, 1.1));
-    const mottle = sheet.noise(11, { octaves: 5, gain: 0.7 });
-    const fine = sheet.noise(48, { octaves: 5, gain: 0.82 });
+    const kiss = spread(3).times(sheet.noise(4.4, { octaves: 4 }).step(0.3, 1.1));
+    const mottle = sheet.noise(11, { octaves: 4, gain: 0.7 });
+    const fine = sheet.noise(48, { octaves: 4, gain: 0.82 });
     const L = spread(0).add(mottle, 2.6).add(fine, 1.5).add(kiss, -7).add(pits, -8);
     const A = spread(1).add(mottle, 0.9).add(kiss, -5);
     const B = spread(2).add(mottle, 1.1).add(kiss, -4);
     // Salts: white, in patches, thin.
     const bloom = sheet
-      .noise(3.2, { octaves: 6, gain: 0.66 })
+      .noise(3.2, { octaves: 5, gain: 0.66 })
       .step(0.5, 2.2)
       .times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp(), 0.5 * salts)
       .clamp();
@@ -136,7 +136,7 @@ export default defineMaterial({
     A.towards(sheet.plane(5), bloom);
     B.towards(sheet.plane(7), bloom);
     const dirt = sheet
-      .noise(2.1, { octaves: 6, gain: 0.68 })
+      .noise(2.1, { octaves: 5, gain: 0.68 })
       .step(-0.2, 2.4)
       .scale(-0.17 * 1.6 * soot, 1);
     const joints = sheet

@@ -51,7 +51,7 @@ export default defineMaterial({
     );
     const d = found.distance(0.4, 0.06);
     // Paint is eaten from the cracks inwards by as much as its island has lost.
-    const rough = sheet.noise(55, { octaves: 4 });
+    const rough = sheet.noise(55, { octaves: 3 });
     const eat = spreadCells(sheet, lost)
       .scale(0.05, -0.022)
       .add(sheet.noise(9, { octaves: 5, gain: 0.66 }), 0.0045)
@@ -83,7 +83,7 @@ export default defineMaterial({
       .scale(0.0026)
       .add(wavy, 0.00012)
       .add(crack, -0.0012 * cracks);
-    const grainy = sheet.noise(26, { octaves: 5, gain: 0.75, stretch: [4, 0.35] });
+    const grainy = sheet.noise(26, { octaves: 4, gain: 0.75, stretch: [4, 0.35] });
     const streak = sheet.noise(7, { octaves: 5, gain: 0.7, stretch: [5, 0.3] });
     const wood = grainy.copy().scale(0.0007).add(streak, 0.0004);
     const height = wood.towards(flake, cover);
@@ -94,8 +94,8 @@ export default defineMaterial({
     const paintedA = sheet.plane(A).add(dirt, 1.2).add(lines, 2);
     const paintedB = sheet.plane(B).add(dirt, 5).add(lines, 3);
     const bare = streak.scale(4.5, 36).add(grainy, 3.2);
-    const bareA = sheet.noise(5, { octaves: 4, stretch: [3, 0.4] }).scale(2, 6);
-    const bareB = sheet.noise(6, { octaves: 4, stretch: [3, 0.4] }).scale(3, 13);
+    const bareA = sheet.noise(5, { octaves: 3, stretch: [3, 0.4] }).scale(2, 6);
+    const bareB = sheet.noise(6, { octaves: 3, stretch: [3, 0.4] }).scale(3, 13);
     return {
       lightness: bare.towards(painted, cover),
       a: bareA.towards(paintedA, cover),

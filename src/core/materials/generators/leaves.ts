@@ -43,8 +43,8 @@ export default defineMaterial({
       });
     }
     const { height, tone, warmth } = layRibbons(sheet, leaves);
-    const mottle = sheet.noise(13, { octaves: 6, gain: 0.7 });
-    height.add(sheet.noise(9, { octaves: 4 }), 0.0009).add(sheet.noise(90, { octaves: 3, gain: 0.8 }), 0.0001);
+    const mottle = sheet.noise(13, { octaves: 5, gain: 0.7 });
+    height.add(sheet.noise(9, { octaves: 4 }), 0.0009).add(sheet.noise(90, { octaves: 2, gain: 0.8 }), 0.0001);
     const spots = sheet.spots(
       sheet
         .scatter(2600, mottle, 0.9, -1)

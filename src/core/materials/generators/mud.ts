@@ -24,17 +24,17 @@ export default defineMaterial({
   }),
   paint(sheet, { width, curl, relief }) {
     // Edges crumble at every scale, so that close up they are as ragged as from afar.
-    const crumbled = () => sheet.noise(13, { octaves: 8, gain: 0.62 });
-    const warp = () => sheet.noise(2.6, { octaves: 3, gain: 0.45 }).scale(0.017).add(crumbled(), 0.0021);
-    const cracks = (cells: number, angle: number) => {
-      const { first, second } = lines(sheet, cells, angle, 1, warp(), warp());
-      return second.add(first, -1).add(crumbled(), 0.018);
+    const [crumbled, other] = [0, 1].map(() => sheet.noise(13, { octaves: 8, gain: 0.62 }));
+    const [warpX, warpY] = [crumbled, other].map((fine) => sheet.noise(2.6, { octaves: 3, gain: 0.45 }).scale(0.017).add(fine, 0.0021));
+    const cracks = (cells: number, angle: number, ragged: Field) => {
+      const { first, second } = lines(sheet, cells, angle, 1, warpX, warpY);
+      return second.add(first, -1).add(ragged, 0.018);
     };
     const uneven = sheet.noise(3.2, { octaves: 4 });
-    const plates = cracks(7.3, 0.5);
+    const plates = cracks(7.3, 0.5, crumbled);
     // Younger cracks part a plate here and there, narrower, and end in it.
-    const parts = cracks(15.7, 1.1).add(uneven.copy().scale(-0.12, 0.06).clamp(0, 1));
-    const hairs = cracks(37, 0.2).add(sheet.noise(5, { octaves: 4 }).scale(-0.2, 0.06).clamp(0, 1));
+    const parts = cracks(15.7, 1.1, other).add(uneven.copy().scale(-0.12, 0.06).clamp(0, 1));
+    const hairs = cracks(37, 0.2, crumbled).add(sheet.noise(5, { octaves: 4 }).scale(-0.2, 0.06).clamp(0, 1));
     const opened = (border: Field, half: number) =>
       border
         .copy()

@@ -30,7 +30,7 @@ export const STROKE_WORDS = 8;
 const NARROW = 1e-9;
 
 /** On sheets up to this long side strokes are drawn twice as fine and averaged: where several meet within a pixel, the greatest is not their mean. */
-const SMALL = 1024;
+const SMALL = 512;
 
 /** Strokes added to a plane by maximum. */
 export const strokes = defineOperation<StrokesParams>({

@@ -30,6 +30,16 @@ export const gridded = defineOperation<{ grid: Float32Array; side: number }>({
   },
 });
 
+/** How deep the places x and y lie in the union of discs, in fractions of the long side; negative outside. */
+export const depthInDiscs = defineOperation<{ discs: readonly { x: number; y: number; r: number }[] }>({
+  name: 'depthInDiscs',
+  run: (making, { discs }) => {
+    const [x, y] = making.inputs.map(({ ptr }) => ptr);
+    const table = making.table(Float32Array.from(discs.flatMap((disc) => [disc.x, disc.y, disc.r])));
+    making.machine.kernels.discDepth(x, y, making.out[0], count(making), table, discs.length);
+  },
+});
+
 interface BricksParams {
   rows: number;
   perRow: number;
