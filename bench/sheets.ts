@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { materials, materialById } from '../src/core/materials';
 import { coatSchema } from '../src/core/piece/schema';
 import { nodeEngine } from '../src/engine/node';
+import { edgeWidth } from '../src/testing/edges';
 import { highestOctave } from '../src/testing/octave';
 import { line, spin } from './probe';
 
@@ -74,12 +75,15 @@ function reduced(pixels: Uint8Array, width: number, height: number, by: number):
   return out;
 }
 
-/** How fine each material is at 100 % of 24 MP: rms of its highest octave, beside that of the same drawn pixel for pixel at 2048, and without full detail. */
+/**
+ * How fine each material is at 100 % of 24 MP: rms of its highest octave, beside that of the same drawn pixel for pixel at 2048, and without full detail; and
+ * how wide its sharpest edges are, where it is made of lines and specks.
+ */
 export async function fineness(): Promise<void> {
   const { engine, at } = await looks();
   const only = process.argv[3]?.split(',');
-  console.log('material                family    at 2048    full detail (ratio)    without (ratio)');
-  let [least, sum] = [Infinity, 0];
+  console.log('material                family    at 2048    full detail (ratio)    without (ratio)    edges, px');
+  let [least, sum, widest] = [Infinity, 0, 0];
   const shelf = materials.filter(({ id }) => !only || only.includes(id));
   for (const { id, family } of shelf) {
     const square = materialById(id).shape === 'square';
@@ -100,22 +104,27 @@ export async function fineness(): Promise<void> {
         height: 170,
       }),
     );
+    const edges: number[] = [];
     const drawn = (full: boolean) =>
       mean(async (x, y) => {
         const pixels = await at(id, Math.round(x * (WIDTH - SIDE)), Math.round(y * (HEIGHT - SIDE)), full);
+        if (full) edges.push(edgeWidth(pixels, SIDE, { x: 0, y: 0, width: SIDE, height: SIDE }));
         return highestOctave(pixels, SIDE, { x: 0, y: 0, width: SIDE, height: SIDE });
       });
     const [full, plain] = [await drawn(true), await drawn(false)];
     if (process.env.CROPS) await save(id, await at(id, 2700, 1800, true));
     const ratio = full / native;
     const isSurface = SURFACES.includes(family);
+    const edge = isSurface ? NaN : Math.min(...edges.filter((width) => !Number.isNaN(width)));
+    if (Number.isFinite(edge)) widest = Math.max(widest, edge);
     if (isSurface) least = Math.min(least, ratio);
     sum += ratio;
     console.log(
-      `${id.padEnd(22)}  ${(isSurface ? 'surface' : 'lines').padEnd(8)} ${native.toFixed(2).padStart(6)}  ${full.toFixed(2).padStart(9)} (${ratio.toFixed(2)}) ${plain.toFixed(2).padStart(11)} (${(plain / native).toFixed(2)})${isSurface && ratio < 0.6 ? '  soft' : ''}`,
+      `${id.padEnd(22)}  ${(isSurface ? 'surface' : 'lines').padEnd(8)} ${native.toFixed(2).padStart(6)}  ${full.toFixed(2).padStart(9)} (${ratio.toFixed(2)}) ${plain.toFixed(2).padStart(11)} (${(plain / native).toFixed(2)})${isSurface && ratio < 0.6 ? '  soft' : ''}${Number.isFinite(edge) ? `  ${edge.toFixed(1)}` : ''}`,
     );
   }
   engine.pool.close();
   line('least of the surfaces (goal 0.6)', least.toFixed(2), spin());
+  line('widest of the sharpest edges of lines and specks (goal 2)', widest.toFixed(1), spin());
   line('mean of all', (sum / shelf.length).toFixed(2), spin());
 }

@@ -57,7 +57,7 @@ export default defineMaterial({
       });
     }
     const fibre = sheet.fibres(3200, { half: 0.0003 });
-    const spread = sheet.spots(list, 0.16).add(sheet.band(0.0005, 0.0014), 0.05).add(fibre, -0.05);
+    const spread = sheet.spots(list, 0.14).add(sheet.band(0.0005, 0.0014), 0.05).add(fibre, -0.05);
     const hole = plate.step(1.2, 2.6).scale(wear);
     const ink = spread.add(hole, -0.55).clamp();
     const halo = ink.copy().blur(0.0012);
@@ -71,6 +71,8 @@ export default defineMaterial({
       height,
       elevation: 0.66,
       contrast: 0.22,
+      // Its dots are edges all over, which would be taken for a rough surface.
+      detail: { amount: 0.45 },
       occlusion: { k1: 0.03, k2: 0.03, amount: 0.3 },
     };
   },

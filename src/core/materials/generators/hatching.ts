@@ -49,7 +49,7 @@ export default defineMaterial({
     // Graphite stays on the heights of the paper.
     const rough = sheet.band(0.0007, 0.0022);
     const fine = sheet.white(0.0005);
-    const ground = rough.copy().scale(0.6).add(fine, 0.5);
+    const ground = rough.copy().scale(0.6).add(fine, 0.35);
     const marked = others.reduce((sum, layer) => sum.add(layer, 0.8), first.copy());
     const taken = ground
       .copy()
@@ -70,7 +70,7 @@ export default defineMaterial({
       height,
       elevation: 0.66,
       contrast: 0.3,
-      detail: { amount: 0.8 },
+      detail: { amount: 0.63 },
       occlusion: { k1: 0.04, k2: 0.03, amount: 0.3 },
     };
   },

@@ -47,9 +47,10 @@ export default defineMaterial({
       .copy()
       .scale(0.0042 * (64 / threads))
       .add(hair, 0.0006)
-      .add(strand, 0.00022);
+      .add(strand, 0.00022)
+      .add(fibre, 0.00025);
     return {
-      lightness: tone.scale(4.5, lightness).add(strand, 1.6).add(open, -26).add(hair, 4).add(fibre, 4),
+      lightness: tone.scale(4.5, lightness).add(strand, 1.6).add(open, -26).add(hair, 4).add(fibre, 5.5),
       a: warmth.copy().scale(0.8, 5.5),
       b: warmth.scale(1.6, 20).add(open, -8).add(hair, -2),
       height,

@@ -47,7 +47,10 @@ export default defineMaterial({
     const fine = spots(26000, 0.0006, 0.0016, 2.4);
     const coarse = spots(Math.round(2600 * drops), 0.0012, 0.0062, 3);
     // The finest of it is a tone that nobody sees single drops of.
-    const tone = cloud.copy().power(1.5).times(sheet.white(0.0009), 0.16, 0.62);
+    const tone = cloud
+      .copy()
+      .power(1.5)
+      .times(sheet.noise(260, { octaves: 6, gain: 0.95 }), 0.24, 0.62);
     const ink = tone.max(fine).max(coarse).clamp();
     return {
       lightness: ink.copy().scale(-86, 97.5).add(sheet.white(0.001), 0.3).clamp(4, 99),

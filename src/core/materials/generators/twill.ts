@@ -25,6 +25,7 @@ export default defineMaterial({
     const n = 2 * Math.round(ribs / 2);
     // A rib is a row of short slanting floats, each a stitch of its own length and height.
     const floats: StrokePoint[][] = [];
+    const plies: StrokePoint[][] = [];
     for (let i = 0; i < n; i++) {
       const shade = 0.78 + 0.1 * random.gauss();
       for (let k = 0; k < n; k++) {
@@ -37,9 +38,19 @@ export default defineMaterial({
           [x, w, half, value],
           [x + 0.32 / n, w + 0.62 / n, half * 0.55, value * 0.65],
         ]);
+        // The yarn is spun of finer ones, which turn about each other.
+        for (const side of [-0.62, -0.1, 0.42]) {
+          const [from, to] = [side - 0.22 + 0.06 * random.gauss(), side + 0.3 + 0.06 * random.gauss()];
+          const ply = (t: number, across: number): StrokePoint => {
+            const narrow = half * (1 - 0.4 * Math.abs(t));
+            return [x + (0.3 * t) / n + 0.89 * across * narrow, w + (0.58 * t) / n - 0.46 * across * narrow, half * 0.11, random.between(0.5, 1)];
+          };
+          plies.push([ply(-0.95, from), ply(0, (from + to) / 2), ply(0.95, to)]);
+        }
       }
     }
     const rib = sheet.strokes(floats);
+    const ply = sheet.strokes(plies, { broken: true });
     const strand = sheet.white(0.0012, 0.0012);
     const rubbed = sheet.noise(2.4, { octaves: 5, gain: 0.6 }).scale(0.4, 0.4).clamp(0, 1.5);
     const height = rib
@@ -47,14 +58,16 @@ export default defineMaterial({
       .blur(0.0012)
       .scale((0.0026 * 84) / n)
       .add(strand, 0.00012)
+      .add(ply, 0.00032)
       .add(sheet.noise(4, { octaves: 3 }), 0.0008)
       .add(sheet.fibres(2600, { length: 0.008 }), 0.0003);
     const back = rib.copy().scale(1, -0.62).clamp(0, 1).times(rubbed);
     return {
       lightness: rib
         .copy()
-        .scale(9, lightness - 7)
+        .scale(9, lightness - 7.6)
         .add(strand, 1)
+        .add(ply, 3)
         .add(back, 30 * wear),
       a: sheet.plane(-0.4),
       b: sheet

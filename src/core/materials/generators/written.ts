@@ -89,6 +89,9 @@ function cornerDirt(sheet: Sheet) {
   return out.clamp(0, 1.5).power(1.4);
 }
 
+/** Points to a letter: enough for its loops to be round on a large sheet. */
+const TO_LETTER = 28;
+
 /** Rows of words in a sloping hand: loops and strokes whose height, width and pressure wander. No letters of any alphabet. */
 function hand(sheet: Sheet, lines: number, salt: number, way: 1 | -1) {
   const { right, bottom, seed } = sheet;
@@ -103,9 +106,9 @@ function hand(sheet: Sheet, lines: number, salt: number, way: 1 | -1) {
     while (at < end) {
       const path: StrokePoint[] = [];
       const letters = 2 + Math.floor(4 + 5 * line(word * 1.31 + 0.5, base + 2));
-      const points = Math.max(2, letters) * 9;
+      const points = Math.max(2, letters) * TO_LETTER;
       for (let i = 0; i <= points; i++) {
-        const t = i / 9;
+        const t = i / TO_LETTER;
         const big = line(Math.floor(t) * 0.77 + word * 3.1, base + 3);
         const high = big > 0.5 ? 1.9 : big < -0.55 ? 0.55 : 1;
         const low = line(Math.floor(t) * 0.91 + word * 2.3, base + 4) > 0.62 ? 1.2 : 0;
@@ -122,5 +125,5 @@ function hand(sheet: Sheet, lines: number, salt: number, way: 1 | -1) {
       word++;
     }
   }
-  return sheet.strokes(list);
+  return sheet.strokes(list, { broken: true });
 }
