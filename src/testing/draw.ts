@@ -7,6 +7,7 @@ import type { Picture } from '../core/image/picture';
 import { grow, type Region, type Tile } from '../core/image/tile';
 import type { Guards } from '../core/guards/schema';
 import { coatSchema, type Coat } from '../core/piece/schema';
+import { grainSize, measureGrain } from '../core/measure/grain';
 import { readiedSize } from '../core/ready/geometry';
 import { planReady } from '../core/ready/plan';
 import type { Ready } from '../core/ready/schema';
@@ -25,6 +26,14 @@ import { unitOf } from '../core/image/unit';
 
 type Bench = ReturnType<typeof testBench>;
 type Load = (need: Need) => Resource | null | undefined;
+
+/** The grain of a picture, as a drawing asks for it. */
+export function grainOf(bench: Bench, picture: Picture): Picture {
+  const { width, height } = grainSize(picture);
+  const map = bench.picture(width, height, () => [0, 0, 0]);
+  measureGrain(bench.machine, picture, map);
+  return map;
+}
 
 /** Loads what needs nothing but a photo and strokes; `load` is asked first. */
 const loader =

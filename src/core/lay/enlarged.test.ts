@@ -1,8 +1,7 @@
-import { contextOn } from '@/testing/draw';
+import { contextOn, grainOf } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { highestOctave } from '@/testing/octave';
 import { Drafts, DRAFT_WORK } from '../materials/drafts';
-import { grainSize, measureGrain } from '../measure/grain';
 import { fillPicture } from './enlarged';
 import { laySchema } from './lay';
 
@@ -41,12 +40,7 @@ function reduced(pixels: Uint8Array, by: number) {
 const photo = bench.picture(SIDE, SIDE, () => [128, 128, 128]);
 const whole = { x: 0, y: 0, width: SIDE, height: SIDE };
 
-function mapOf(picture: ReturnType<typeof reduced>) {
-  const { width, height } = grainSize(picture);
-  const map = bench.picture(width, height, () => [0, 0, 0]);
-  measureGrain(machine, picture, map);
-  return map;
-}
+const mapOf = (picture: ReturnType<typeof reduced>) => grainOf(bench, picture);
 
 function drawn(
   picture: ReturnType<typeof reduced>,

@@ -1,4 +1,4 @@
-import { drawPiece, drawPlan, planOf, type TestDrawing } from '@/testing/draw';
+import { drawPiece, drawPlan, grainOf, planOf, type TestDrawing } from '@/testing/draw';
 import { testBench } from '@/testing/machine';
 import { coatSchema, type Coat } from '../piece/schema';
 import { slotAt, slotBytes } from '../graph/slot';
@@ -52,7 +52,9 @@ const coats = [
   coat('d', { blend: 'overlay', strength: 0.4, source: { kind: 'below' }, treatments: [{ kind: 'tone', saturation: -1 }] }),
 ];
 
-const load: TestDrawing['load'] = ({ need }) => (need === 'picture' ? { kind: 'picture', picture: texture } : undefined);
+const grain = grainOf(bench, texture);
+const load: TestDrawing['load'] = ({ need }) =>
+  need === 'picture' ? { kind: 'picture', picture: texture } : need === 'grain' ? { kind: 'picture', picture: grain } : undefined;
 const draw = (change: Partial<TestDrawing> = {}): Uint8Array => drawPiece(bench, { photo, coats, load, ...change });
 
 const mean = (a: Uint8Array, b: Uint8Array) => a.reduce((s, v, i) => s + Math.abs(v - b[i]), 0) / a.length;

@@ -134,7 +134,7 @@ describe('a material that ends at the frame', () => {
   it('has no dark line there after relief, blur and drape', () => {
     const flat = bench.picture(32, 32, () => [180, 180, 180]);
     const coat = (treatments: object[]) => {
-      const coats = [coatSchema.parse({ id: 'a', source: { kind: 'picture', file: 'f' }, lay: { fit: 'stretch' }, treatments })];
+      const coats = [coatSchema.parse({ id: 'a', source: { kind: 'picture', file: 'f', grain: 0 }, lay: { fit: 'stretch' }, treatments })];
       return drawPiece(bench, { photo, coats, load: ({ need }) => (need === 'picture' ? { kind: 'picture', picture: flat } : undefined) });
     };
     const relief = coat([{ kind: 'relief', depth: 1 }]);
