@@ -25,7 +25,7 @@ export const guide: readonly { title: string; text: string; picture?: { file: st
   },
   {
     title: 'Place, tone, surface',
-    text: 'Place moves, scales and turns a texture on the picture. Tone changes its light and colour, never the photo. Surface raises it, lights it and lets it follow the form of the face or of what lies beneath; nudge it by hand where it should lie otherwise. “Give the skin its grain back”, under Skin, does all of it in one tap.',
+    text: 'Place moves, scales and turns a texture on the picture; the light on it stays where it is, and “Its light”, under Material, moves it. Tone changes its light and colour, never the photo. Surface raises it, lights it and lets it follow the form of the face or of what lies beneath; nudge it by hand where it should lie otherwise. “Give the skin its grain back”, under Skin, does all of it in one tap.',
   },
   {
     title: 'Paint and draw',
