@@ -89,7 +89,7 @@ test('a texture is moved by hand, seen through meanwhile, kept as a stroke and e
   await page.getByRole('switch', { name: 'Move by hand' }).click();
   await expect(page.getByTestId('stroke-line')).toContainText('Pushing Brick wall, 70 %');
   await settled(page);
-  const places = Array.from({ length: 12 }, (_, i) => [0.3 + 0.03 * (i % 6), 0.22 + 0.02 * Math.floor(i / 6)] as const);
+  const places = Array.from({ length: 40 }, (_, i) => [0.3 + 0.02 * (i % 10), 0.2 + 0.015 * Math.floor(i / 10)] as const);
   const seen = async () => {
     const out: number[] = [];
     for (const [x, y] of places) out.push(...(await look(page, x, y, 1)));

@@ -1,5 +1,5 @@
 // Whole-plane arithmetic for materials: each a single pass over f32 planes whose length is a multiple of 4.
-import { clamp4, encode4, exp4, hash4, ln4 } from './math';
+import { clamp4, exp4, ln4 } from './math';
 
 /** dst = v. */
 export function fill(dst: usize, count: i32, v: f32): void {
@@ -235,63 +235,6 @@ export function castShadow(
 @inline
 function sideways(i: i32, w: i32, wrap: i32): i32 {
   return wrap ? ((i % w) + w) % w : max<i32>(0, min<i32>(w - 1, i));
-}
-
-/** A number of −65535..65535 with a triangular distribution for four keys. */
-// @ts-ignore: decorator
-@inline
-function triangle(k: v128, seed: i32): v128 {
-  const h = hash4(k, seed);
-  return f32x4.convert_i32x4_s(i32x4.sub(i32x4.add(v128.and(h, i32x4.splat(0xffff)), i32x4.shr_u(h, 16)), i32x4.splat(65535)));
-}
-
-// @ts-ignore: decorator
-@inline
-function level(v: v128, extra: v128): v128 {
-  return i32x4.trunc_sat_f32x4_s(f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(255), f32x4.add(f32x4.mul(v, f32x4.splat(255)), extra))));
-}
-
-/**
- * Last step of every material: Lab (D65 white) to linear sRGB, times light (1 + (lit − 1)·c)·(1 − m + m·ao)·gain, encoded, a little
- * scanner noise, RGBA8 with dither. When `emit` is set, L, a, b already hold encoded red, green and blue. `first` is the number of the first pixel in
- * its sheet, to which noise and dither belong.
- */
-export function develop(
-  L: usize, A: usize, B: usize, lit: usize, ao: usize, c: f32, m: f32, gain: f32, noise: f32, seed: i32, emit: i32, dst: usize, count: i32, first: i32,
-): void {
-  const k16 = f32x4.splat(16.0 / 116.0);
-  const delta = f32x4.splat(6.0 / 29.0);
-  const slope = f32x4.splat(3.0 * 36.0 / 841.0);
-  for (let i = 0; i < count; i += 4) {
-    const at = <usize>i << 2;
-    let r = v128.load(L + at);
-    let g = v128.load(A + at);
-    let b = v128.load(B + at);
-    if (!emit) {
-      const fy = f32x4.mul(f32x4.add(r, f32x4.splat(16)), f32x4.splat(1.0 / 116.0));
-      const fx = f32x4.add(fy, f32x4.mul(g, f32x4.splat(1.0 / 500.0)));
-      const fz = f32x4.sub(fy, f32x4.mul(b, f32x4.splat(1.0 / 200.0)));
-      const x = f32x4.mul(v128.bitselect(f32x4.mul(f32x4.mul(fx, fx), fx), f32x4.mul(slope, f32x4.sub(fx, k16)), f32x4.gt(fx, delta)), f32x4.splat(0.95047));
-      const y = v128.bitselect(f32x4.mul(f32x4.mul(fy, fy), fy), f32x4.mul(slope, f32x4.sub(fy, k16)), f32x4.gt(fy, delta));
-      const z = f32x4.mul(v128.bitselect(f32x4.mul(f32x4.mul(fz, fz), fz), f32x4.mul(slope, f32x4.sub(fz, k16)), f32x4.gt(fz, delta)), f32x4.splat(1.08883));
-      const shade = f32x4.mul(
-        f32x4.mul(
-          f32x4.add(f32x4.splat(1), f32x4.mul(f32x4.sub(v128.load(lit + at), f32x4.splat(1)), f32x4.splat(c))),
-          f32x4.add(f32x4.splat(1 - m), f32x4.mul(v128.load(ao + at), f32x4.splat(m))),
-        ),
-        f32x4.splat(gain),
-      );
-      r = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(3.2404542)), f32x4.mul(y, f32x4.splat(-1.5371385))), f32x4.mul(z, f32x4.splat(-0.4985314)))));
-      g = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(-0.969266)), f32x4.mul(y, f32x4.splat(1.8760108))), f32x4.mul(z, f32x4.splat(0.041556)))));
-      b = encode4(f32x4.mul(shade, f32x4.add(f32x4.add(f32x4.mul(x, f32x4.splat(0.0556434)), f32x4.mul(y, f32x4.splat(-0.2040259))), f32x4.mul(z, f32x4.splat(1.0572252)))));
-    }
-    const at4 = i32x4.add(i32x4.splat(first + i), i32x4(0, 1, 2, 3));
-    const grain = f32x4.mul(triangle(at4, seed), f32x4.splat(noise * <f32>(255.0 / 65535.0)));
-    const dither = f32x4.mul(triangle(at4, seed ^ 0x3779fb9), f32x4.splat(<f32>(0.5 / 65535.0)));
-    const extra = f32x4.add(f32x4.add(grain, dither), f32x4.splat(0.5));
-    const low = v128.or(level(r, extra), i32x4.shl(level(g, extra), 8));
-    v128.store(dst + at, v128.or(v128.or(low, i32x4.shl(level(b, extra), 16)), i32x4.splat(0xff000000)));
-  }
 }
 
 /** Whether all values of a plane are 0. */

@@ -17,7 +17,8 @@ export { maskEllipse, stampDabs, cutTip, stampCut, applyStroke, maskLimits, mask
 export { addNoise, noiseAt } from './noise';
 export { addSpline, enlarge, enlargePart, cropPlane } from './spline';
 export { worley } from './worley';
-export { fill, mixIn, times, lerpTo, clampTo, extreme, power, exponential, logarithm, absolute, smoothstep, convolveRows, convolveColumns, shrink, moments, isNothing, light, castShadow, develop } from './field';
+export { fill, mixIn, times, lerpTo, clampTo, extreme, power, exponential, logarithm, absolute, smoothstep, convolveRows, convolveColumns, shrink, moments, isNothing, light, castShadow } from './field';
+export { develop, scanGrain } from './develop';
 export { drawStrokes, drawSpots, distance } from './draw';
 export { threadTables, weave } from './cloth';
 export { bricks, lookUp } from './masonry';

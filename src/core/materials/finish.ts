@@ -16,7 +16,7 @@ export interface Finished {
   put(place: { machine: Machine; frame: Frame }, planes: Plane[], region: Region, target: number): void;
 }
 
-/** Standard deviation of scanner noise, which belongs to a pixel of a scan of this long side; smaller ones average it. */
+/** Standard deviation of scanner noise, which belongs to a pixel of a scan of this long side: smaller ones average it, larger ones have it between their own. */
 const GRAIN = 0.012;
 const SCAN = 2048;
 /** A height as grey: its mean mid grey, and a standard deviation this part of black to white, so that materials of all depths are alike. */
@@ -52,6 +52,8 @@ function asLook(sheet: Sheet, paint: Paint, lighting?: Lighting): Finished {
     planes: [lightness, paint.a, paint.b, light, occlusion].map(({ value }) => value),
     put: ({ machine, frame }, planes, region, target) => {
       const [L, A, B, shine, ao] = within(machine, planes, region);
+      const isFiner = frame.size > SCAN;
+      if (isFiner) machine.kernels.scanGrain({ dst: target, ...scanOf(frame, region), seed: sheet.seed + 99 });
       for (const { at, count, first } of runsOf(region, frame)) {
         machine.kernels.develop({
           L: L + at,
@@ -65,6 +67,7 @@ function asLook(sheet: Sheet, paint: Paint, lighting?: Lighting): Finished {
           noise: GRAIN * Math.min(1, frame.size / SCAN),
           seed: sheet.seed + 99,
           emit: +encoded,
+          scan: isFiner ? target + at : 0,
           dst: target + at,
           count,
           first,
@@ -72,6 +75,13 @@ function asLook(sheet: Sheet, paint: Paint, lighting?: Lighting): Finished {
       }
     },
   };
+}
+
+/** Where a region of a sheet that is finer than a scan lies, and the size of that scan, as a smaller sheet is made. */
+function scanOf(frame: Frame, { x, y, width, height }: Region) {
+  const finer = frame.size / SCAN;
+  const [W, H] = [frame.width, frame.height].map((side) => Math.ceil(side / finer / 16) * 16);
+  return { w: width, h: height, x0: x, y0: y, pitch: frame.width, rows: frame.height, W, H, finer };
 }
 
 /** The stretches of a region whose pixels follow each other on their sheet: where each begins in a plane, in bytes, and the number of its first pixel. */
