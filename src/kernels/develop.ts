@@ -1,4 +1,5 @@
 // The last step of a material: from its planes to a picture.
+import { modulo } from './lattice';
 import { encode4, hash, hash4 } from './math';
 
 /** A number of −65535..65535 with a triangular distribution for four keys. */
@@ -65,12 +66,6 @@ function triangleOne(k: i32, seed: i32): f32 {
   return <f32>(<i32>((h & 0xffff) + (h >>> 16)) - 65535);
 }
 
-// @ts-ignore: decorator
-@inline
-function fold(i: i32, n: i32): i32 {
-  return i < 0 ? i + n : i >= n ? i - n : i;
-}
-
 /**
  * The noise of a scan of W × H pixels on a part of a sheet `finer` times as fine, which is w × h pixels from (x0, y0), `pitch` pixels wide in all: what lies
  * between the pixels of the scan is interpolated, and what that leaves of their variance is noise of the sheet's own pixels. ±65535, as `develop` takes it.
@@ -81,8 +76,8 @@ export function scanGrain(dst: usize, w: i32, h: i32, x0: i32, y0: i32, pitch: i
     const v = (<f64>y + 0.5) / finer - 0.5;
     const iy = <i32>Math.floor(v);
     const fy = <f32>(v - <f64>iy);
-    const upper = fold(iy, H) * W;
-    const lower = fold(iy + 1, H) * W;
+    const upper = modulo(iy, H) * W;
+    const lower = modulo(iy + 1, H) * W;
     const down: f32 = (1 - fy) * (1 - fy) + fy * fy;
     let last = -2;
     let a: f32 = 0, b: f32 = 0, c: f32 = 0, d: f32 = 0;
@@ -91,8 +86,8 @@ export function scanGrain(dst: usize, w: i32, h: i32, x0: i32, y0: i32, pitch: i
       const u = (<f64>x + 0.5) / finer - 0.5;
       const ix = <i32>Math.floor(u);
       if (ix != last) {
-        const left = fold(ix, W);
-        const right = fold(ix + 1, W);
+        const left = modulo(ix, W);
+        const right = modulo(ix + 1, W);
         a = triangleOne(upper + left, seed);
         b = triangleOne(upper + right, seed);
         c = triangleOne(lower + left, seed);
@@ -106,11 +101,4 @@ export function scanGrain(dst: usize, w: i32, h: i32, x0: i32, y0: i32, pitch: i
       f32.store(dst + (<usize>(j * w + i) << 2), top + (c + (d - c) * fx - top) * fy + sqrt<f32>(rest) * own);
     }
   }
-}
-
-// @ts-ignore: decorator
-@inline
-function modulo(i: i32, n: i32): i32 {
-  const r = i % n;
-  return r < 0 ? r + n : r;
 }

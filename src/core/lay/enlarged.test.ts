@@ -81,7 +81,7 @@ describe('enlarging', () => {
   const picture = reduced(native, 3);
   const map = mapOf(picture);
 
-  it('is as it was up to 1.3 times, and where nothing is said about it', () => {
+  it('changes nothing up to 1.3 times', () => {
     const little = { scale: 1 / 3 + 0.05, fit: 'cover' };
     expect(Buffer.compare(drawn(picture, { amount: 1, map }, little), drawn(picture, undefined, little))).toBe(0);
   });
