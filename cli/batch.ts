@@ -6,7 +6,8 @@ import sharp from 'sharp';
 import type { Engine } from '../src/engine/engine';
 import { nodeFind } from '../src/engine/finder/node';
 import { withEngine } from './engine';
-import { checkOutputName, decodeFile, readBytes, Refused } from './files';
+import { decodeFile } from './decode';
+import { checkOutputName, readBytes, Refused } from './files';
 import { drawLaid, layOn, type Order } from './laying';
 import { readOrder, type RenderArguments } from './render';
 
@@ -80,7 +81,7 @@ export async function batch(named: string[], given: BatchArguments): Promise<boo
   jobs.forEach(({ photo, number }) => files.set(`photo\0${number}`, photo));
   await withEngine(
     (engine) => ({
-      decode: (key, deep) => decodeFile(files.get(key) as string, (at, bytes) => engine().pool.write(at, bytes), deep),
+      decode: (key, deep) => decodeFile(files.get(key) as string, engine().pool, deep),
       size: workers,
       inPlace: true,
       keeps: false,

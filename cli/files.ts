@@ -3,10 +3,7 @@ import path from 'node:path';
 import sharp from 'sharp';
 import { cut } from '../src/core/cut';
 import { captureData, tagged } from '../src/core/files/capture';
-import { BadFile, inspect, MEGAPIXELS } from '../src/core/files/inspect';
-import { srgbProfile } from '../src/core/files/srgbProfile';
 import { writeTiff } from '../src/core/files/tiffWriter';
-import type { Decoded } from '../src/engine/library';
 
 // One picture at a time: libvips' cache would only hold memory.
 sharp.cache(false);
@@ -43,63 +40,6 @@ export async function besideRecipe(recipe: string, named: string): Promise<strin
   if (!real) throw new Refused(`The recipe names a picture "${cut(named)}" that does not lie beside it: there is no file of that name.`);
   if (!real.startsWith(folder + path.sep)) throw outside();
   return real;
-}
-
-/** Whether orientation in a file's Exif data is followed: Chromium does not for WebP, and the command line draws the same picture as the page. */
-const turns = (type: string): boolean => type !== 'image/webp';
-
-/** Decodes a picture to RGBA8, or RGBA16 where that is asked for and the file has it, oriented by its Exif data and in sRGB. @throws Refused for a file that is no such picture. */
-export async function readPicture(file: string, deep = false): Promise<{ data: Buffer; width: number; height: number; deep: boolean }> {
-  const bytes = await readBytes(file);
-  try {
-    const image = sharp(bytes, { limitInputPixels: 1.2e6 * MEGAPIXELS });
-    // A profile is converted to sRGB at 8 bits, as a browser does it.
-    const { type, deep: isDeep } = inspect(bytes, path.basename(file));
-    const { icc } = await image.metadata();
-    // A file of ours says sRGB, and is taken as it is.
-    const isOurs = icc !== undefined && Buffer.compare(icc, srgbProfile()) === 0;
-    const hasProfile = icc !== undefined && !isOurs;
-    const wide = isDeep && deep && !hasProfile;
-    const turned = turns(type) ? image.autoOrient() : image;
-    if (isOurs) turned.keepIccProfile();
-    // sharp takes 16 bits into Display P3; only naming the profile of the output brings them from there to sRGB.
-    const { data, info } = await (isDeep && hasProfile ? turned.withIccProfile('srgb') : turned)
-      .toColourspace(wide ? 'rgb16' : 'srgb')
-      .ensureAlpha()
-      .raw({ depth: wide ? 'ushort' : 'uchar' })
-      .toBuffer({ resolveWithObject: true });
-    return { data, width: info.width, height: info.height, deep: wide };
-  } catch (error) {
-    if (error instanceof BadFile) throw new Refused(error.message);
-    throw new Refused(`“${path.basename(file)}” cannot be decoded: ${(error as Error).message.split('\n')[0]}.`);
-  }
-}
-
-/** Size of a picture by its header, after orientation. @throws Refused for a file that is no picture. */
-export async function sizeOf(file: string): Promise<{ width: number; height: number }> {
-  try {
-    const bytes = await readBytes(file);
-    const { type } = inspect(bytes, path.basename(file));
-    const { width, height, autoOrient } = await sharp(bytes, { limitInputPixels: 1.2e6 * MEGAPIXELS }).metadata();
-    return turns(type) ? { width: autoOrient.width, height: autoOrient.height } : { width, height };
-  } catch (error) {
-    throw new Refused((error as Error).message);
-  }
-}
-
-/** A picture file for the engine: decoded when its size is asked for, dropped once it is in kernel memory. */
-export async function decodeFile(file: string, write: (at: number, bytes: Uint8Array) => void, deep = false): Promise<Decoded> {
-  let picture: Awaited<ReturnType<typeof readPicture>> | null = await readPicture(file, deep);
-  const { width, height } = picture;
-  return {
-    width,
-    height,
-    deep: picture.deep,
-    async place(at) {
-      if (picture) write(at, picture.data);
-      picture = null;
-    },
-  };
 }
 
 /** Pixels to be written: RGBA8, or RGBA16 in the machine's order of bytes when `deep`. */

@@ -9,7 +9,9 @@ import { nodeFind } from '../src/engine/finder/node';
 import type { PictureRef } from '../src/core/piece/schema';
 import type { Engine } from '../src/engine/engine';
 import { withEngine } from './engine';
-import { decodeFile, Refused, sizeOf } from './files';
+import { decodeFile } from './decode';
+import { Refused } from './files';
+import { sizeOf } from './pictures';
 
 /** Finds faces and people with the code that the page uses, and writes a mask of the photo's size for each region and what was found. */
 export async function guards({ photo, out }: { photo?: string; out?: string }): Promise<void> {
@@ -17,7 +19,7 @@ export async function guards({ photo, out }: { photo?: string; out?: string }): 
   const { width, height } = await sizeOf(photo);
   const ref = { key: 'photo', name: path.basename(photo), width, height };
   const { finding, files, shares } = await withEngine(
-    (engine) => ({ decode: (_key, deep) => decodeFile(photo, (at, bytes) => engine().pool.write(at, bytes), deep), find: nodeFind() }),
+    (engine) => ({ decode: (_key, deep) => decodeFile(photo, engine().pool, deep), find: nodeFind() }),
     (engine) => lookAt(engine, ref),
   );
   const long = Math.max(width, height);

@@ -7,7 +7,8 @@ import { pieceSize } from '../src/core/ready/geometry';
 import { compile } from '../src/core/render/compile';
 import { drawsSmaller } from '../src/core/render/reach';
 import type { Engine } from '../src/engine/engine';
-import { captureOf, sizeOf, writePicture } from './files';
+import { captureOf, writePicture } from './files';
+import { sizeOf } from './pictures';
 
 /** A look to be laid on photos, and how their pictures are made. */
 export interface Order {
@@ -34,7 +35,8 @@ export interface Laid {
 
 /** Lays the look on a photo as the page does. @throws Refused when the file is no picture that can be opened. */
 export async function layOn({ look }: Order, file: string, number = 0): Promise<Laid> {
-  const ref = { key: `photo\0${number}`, name: path.basename(file), ...(await sizeOf(file)) };
+  const { width, height } = await sizeOf(file);
+  const ref = { key: `photo\0${number}`, name: path.basename(file), width, height };
   const blank = pieceSchema.parse({ dermatex: 1, id: 'render', name: ref.name, created: 0, changed: 0, photo: ref });
   let next = 0;
   const coats = coatsOf(look, () => `c${++next}`);

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { compare } from '../src/core/measure/compare';
-import { readPicture, Refused } from './files';
+import { Refused } from './files';
+import { readPicture } from './pictures';
 
 export async function measure([a, b]: string[], maskFile?: string): Promise<void> {
   if (!a || !b) throw new Refused('measure needs two pictures.');

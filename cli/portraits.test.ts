@@ -6,7 +6,8 @@ import { guardsSchema, type FoundId } from '../src/core/guards/schema';
 import type { Engine } from '../src/engine/engine';
 import { nodeFind } from '../src/engine/finder/node';
 import { nodeEngine } from '../src/engine/node';
-import { decodeFile, sizeOf } from './files';
+import { decodeFile } from './decode';
+import { sizeOf } from './pictures';
 
 // Some sixty photographs, each looked at once.
 jest.setTimeout(240_000);
@@ -40,7 +41,7 @@ let engine: Engine;
 const fileOf = (name: string) => path.join(root, 'build/real', name);
 beforeAll(async () => {
   engine = await nodeEngine({
-    decode: (name, deep) => decodeFile(fileOf(name), (at, bytes) => engine.pool.write(at, bytes), deep),
+    decode: (name, deep) => decodeFile(fileOf(name), engine.pool, deep),
     find: nodeFind(),
   });
 });

@@ -1,6 +1,7 @@
 import { nodeFind } from '../src/engine/finder/node';
+import { decodeFile } from './decode';
 import { withEngine } from './engine';
-import { checkOutputName, decodeFile, isDeep, Refused } from './files';
+import { checkOutputName, isDeep, Refused } from './files';
 import { drawLaid, layOn, needsLevels, type Order } from './laying';
 import { readRecipe } from './recipe';
 
@@ -34,8 +35,7 @@ export async function render(given: RenderArguments): Promise<void> {
   const laid = await layOn(order, photo);
   await withEngine(
     (engine) => ({
-      decode: (key, deep) =>
-        decodeFile(key === laid.key ? photo : (order.pictures.get(key) as string), (at, bytes) => engine().pool.write(at, bytes), deep),
+      decode: (key, deep) => decodeFile(key === laid.key ? photo : (order.pictures.get(key) as string), engine().pool, deep),
       levels: needsLevels(order, laid) ? undefined : 1,
       inPlace: true,
       find: nodeFind(),

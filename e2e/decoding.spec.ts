@@ -1,4 +1,4 @@
-import { readPicture, sizeOf } from '../cli/files';
+import { readPicture, sizeOf } from '../cli/pictures';
 import CRC32 from 'crc-32';
 import sharp from 'sharp';
 import { expect, look, openPhoto, settled, test, type Page } from './fixtures';

@@ -39,3 +39,25 @@ test('the light on a material is turned on the picture, left out, and taken back
   await settled(page);
   expect(await picture(page)).toBe(turned);
 });
+
+test('skin from noise is embossed from its own side until the light comes from another', async ({ page }) => {
+  await openPhoto(page, await portrait());
+  await lay(page, 'Skin from noise');
+  await facet(page, 'Material');
+  const own = page.getByText('Emboss from', { exact: true });
+  await unfold(page, 'Its light');
+  await page.getByRole('radio', { name: 'As made' }).click();
+  await expect(own).toBeVisible();
+  await settled(page);
+  const made = await picture(page);
+
+  await page.getByRole('radio', { name: 'From a side' }).click();
+  await expect(own).toHaveCount(0);
+  await settled(page);
+  const fromASide = await picture(page);
+  expect(fromASide).not.toBe(made);
+
+  await page.getByRole('radio', { name: 'As made' }).click();
+  await expect(own).toBeVisible();
+  await expect.poll(() => picture(page)).not.toBe(fromASide);
+});

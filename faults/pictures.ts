@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { BadFile, inspect } from '../src/core/files/inspect';
-import { readPicture, Refused } from '../cli/files';
+import { Refused } from '../cli/files';
+import { readPicture } from '../cli/pictures';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';

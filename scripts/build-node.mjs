@@ -13,11 +13,12 @@ const newest = (folder) =>
 /** Returns the path of the command line's bundle. */
 export async function buildNode() {
   await buildKernels();
-  const worker = path.join(root, 'build/src-engine-node.worker.mjs');
+  const workers = ['src-engine-node.worker.mjs', 'cli-decode.worker.mjs'].map((name) => path.join(root, 'build', name));
   const main = path.join(root, 'build/cli-main.mjs');
   const sources = Math.max(...['src/core', 'src/engine', 'cli'].map((f) => newest(path.join(root, f))));
-  if (![worker, main].every((f) => existsSync(f) && statSync(f).mtimeMs > sources)) {
+  if (![...workers, main].every((f) => existsSync(f) && statSync(f).mtimeMs > sources)) {
     await bundle('src/engine/node.worker.ts');
+    await bundle('cli/decode.worker.ts');
     await bundle('cli/main.ts');
   }
   return main;

@@ -112,6 +112,8 @@ await at(...phone, 'light', async ({ page, shot, sample, calm }) => {
   await page.getByRole('button', { name: 'Old glaze' }).scrollIntoViewIfNeeded();
   await page.waitForTimeout(6000);
   await page.getByRole('button', { name: 'Stained sheet' }).scrollIntoViewIfNeeded();
+  // Looks are drawn once they are in view: coarsely, then finely.
+  await page.waitForTimeout(15_000);
   await calm();
   await shot('looks-phone');
 });

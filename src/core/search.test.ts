@@ -1,3 +1,5 @@
+import { materials } from './materials';
+import { controlsOf } from './schema';
 import { isFoundBy } from './search';
 import { sources } from './sources';
 import { treatments } from './treatments';
@@ -41,4 +43,15 @@ it.each([
 ])('“%s” finds the coat %s', (word, label) => {
   const found = sources.flatMap((s) => s.offers ?? []).filter((o) => isFoundBy([o.label, o.says, o.words], word));
   expect(found.map((o) => o.label)).toContain(label);
+});
+
+// A name of the code once came to stand in a sentence when it was renamed everywhere.
+it('says nothing in names of the code', () => {
+  const entries = [
+    ...materials.map(({ label, help, params }) => ({ label, help, params })),
+    ...treatments.map(({ label, schema }) => ({ label, help: undefined, params: schema })),
+  ];
+  const said = entries.flatMap(({ label, help, params }) => [label, help, ...controlsOf(params).flatMap(({ meta }) => [meta.label, meta.help])]);
+  expect(said.length).toBeGreaterThan(500);
+  expect(said.filter((text) => text && /[a-z][A-Z]/.test(text))).toEqual([]);
 });

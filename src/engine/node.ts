@@ -12,8 +12,11 @@ import type { FromWorker } from './protocol';
 /** The project's folder, which holds the compiled kernels and the models: named by scripts, else the one in whose `build/` the running bundle lies. */
 export const root = process.env.DERMATEX_ROOT ?? path.dirname(path.dirname(realpathSync(process.argv[1])));
 
+/** Pixels are in kernel memory; of the short-lived tables of windows, V8 would keep 60 MB a thread before it collects them. */
+const resourceLimits = { maxYoungGenerationSizeMb: 12 };
+
 function spawn(): WorkerHandle {
-  const worker = new Worker(path.join(root, 'build/src-engine-node.worker.mjs'));
+  const worker = new Worker(path.join(root, 'build/src-engine-node.worker.mjs'), { resourceLimits });
   worker.unref();
   return {
     post: (message, transfer = []) => worker.postMessage(message, transfer),

@@ -38,14 +38,14 @@ export const isDeep = (encoding: Encoding): boolean => 'deep' in encoding && enc
 
 /** Questions a worker answers once each. */
 export type Call =
-  | { call: 'material'; order: MaterialRequest; target: number; work: Work }
+  | { call: 'material'; order: MaterialRequest; target: number; work: Work | null }
   /** Bytes of working memory that a material takes. */
-  | { call: 'materialCost'; order: MaterialRequest; work: Work }
+  | { call: 'materialCost'; order: MaterialRequest; work: Work | null }
   /** What windows of a material that is drawn in parts take. */
-  | { call: 'sheetCost'; order: SheetOrder; work: Work }
+  | { call: 'sheetCost'; order: SheetOrder; work: Work | null }
   /** Draws what these windows take from smaller drawings. */
-  | { call: 'coarse'; order: SheetOrder; target: number; work: Work }
-  | { call: 'window'; order: SheetOrder; window: Region; coarse: number; target: number; pitch: number; work: Work }
+  | { call: 'coarse'; order: SheetOrder; target: number; work: Work | null }
+  | { call: 'window'; order: SheetOrder; window: Region; coarse: number; target: number; pitch: number; work: Work | null }
   | { call: 'levels'; picture: Picture }
   /** A picture of 16 bits, as two of 8: its high bytes and its low ones. */
   | { call: 'split'; from: Picture; high: Picture; low: Picture }

@@ -78,23 +78,19 @@ export class Sheets {
       }
       const left = [...tasks];
       const work = Math.max(0, ...[...ready.values()].map((one) => one.work));
-      const lane = async () => {
-        const at = this.pool.heap.take(work);
-        try {
+      const lane = () =>
+        withWork(this.pool.heap, work, async (lent) => {
           for (let task = left.shift(); task; task = left.shift()) {
             if (signal?.aborted) throw new Cancelled();
             const { order, window, target, pitch } = task;
             const { coarse } = ready.get(sheetKey(order)) as { coarse: number };
             const begun = performance.now();
-            await this.pool.call({ call: 'window', order, window, coarse, target, pitch, work: { at, bytes: work } });
+            await this.pool.call({ call: 'window', order, window, coarse, target, pitch, work: lent });
             this.drawn.time += performance.now() - begun;
             this.drawn.pixels += window.width * window.height;
             onWindow?.();
           }
-        } finally {
-          this.pool.heap.give(at);
-        }
-      };
+        });
       const lanes = await Promise.allSettled(Array.from({ length: Math.min(this.pool.size, left.length) }, lane));
       for (const one of lanes) if (one.status === 'rejected') throw one.reason;
     } finally {
@@ -130,7 +126,7 @@ export class Sheets {
     this.coarse.makeRoom(cost.coarse);
     const at = this.pool.heap.take(cost.coarse);
     try {
-      await withWork(this.pool.heap, cost.work, (work) => this.pool.call({ call: 'coarse', order, target: at, work }));
+      await withWork(this.pool.heap, cost.coarseWork, (work) => this.pool.call({ call: 'coarse', order, target: at, work }));
       return this.coarse.put(key, at, cost.coarse, at);
     } catch (error) {
       this.pool.heap.give(at);

@@ -15,6 +15,7 @@ import { findFringes } from '../core/ready/fringes';
 import { mend } from '../core/ready/spots/mend';
 import { pathOf } from '../core/ready/spots/line';
 import { findSource } from '../core/ready/spots/source';
+import type { Work } from '../core/materials/drafts';
 import { drawTile } from '../core/render/draw';
 import { bytesOfPlan } from '../core/render/plan';
 import { drawNudge } from '../core/nudge/field';
@@ -59,19 +60,21 @@ export function serve(host: Host): (message: ToWorker) => void {
   let shared = false;
   let job: TileJob | null = null;
 
+  const orOwn = (work: Work | null): Work => work ?? { at: scratch.start, bytes: scratch.end - scratch.start };
+
   const answer = async (question: Call): Promise<unknown> => {
     switch (question.call) {
       case 'materialCost':
-        return drafts.wholeCost(question.order, question.work);
+        return drafts.wholeCost(question.order, orOwn(question.work));
       case 'material':
-        return drafts.whole(question.order, question.target, question.work);
+        return drafts.whole(question.order, question.target, orOwn(question.work));
       case 'sheetCost':
-        return drafts.cost(question.order, question.work);
+        return drafts.cost(question.order, orOwn(question.work));
       case 'coarse':
-        return drafts.coarse(question.order, question.target, question.work);
+        return drafts.coarse(question.order, question.target, orOwn(question.work));
       case 'window': {
         const { order, window, coarse, target, pitch, work } = question;
-        return drafts.window(order, window, coarse, target, pitch, work);
+        return drafts.window(order, window, coarse, target, pitch, orOwn(work));
       }
       case 'levels':
         return buildLevels(machine, question.picture);

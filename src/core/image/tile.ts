@@ -47,7 +47,7 @@ export class Scratch {
 
   constructor(
     readonly machine: Machine,
-    private readonly start: number,
+    readonly start: number,
     readonly end: number,
   ) {
     this.next = start;

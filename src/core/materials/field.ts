@@ -67,9 +67,9 @@ export class Field {
   step(e0: number, e1: number): this {
     return this.become(this.sheet.step(arithmetic.smoothstep, { e0, e1 }, this));
   }
-  /** Gaussian blur, σ in fractions of the long side. */
-  blur(sigma: number): this {
-    return this.become(this.sheet.step(blurred, { sigma }, this));
+  /** Gaussian blur, σ in fractions of the long side. `isDecided`: from a drawing of one size for all, where a large sheet would find it otherwise. */
+  blur(sigma: number, { isDecided }: { isDecided?: boolean } = {}): this {
+    return this.become(this.sheet.step(blurred, { sigma, isDecided }, this));
   }
   /** Distance, in fractions of the long side, to where this is over `level`. */
   distance(level: number, cap: number): Field {

@@ -3,8 +3,7 @@ import type { Region } from '../image/tile';
 import type { Field } from './field';
 import { isSame, type Frame } from './making/frame';
 import type { Plane, Value } from './making/operation';
-import { blurred } from './making/operations/blur';
-import { lit, shadowed } from './making/operations/light';
+import { embossed, lit, shadowed } from './making/operations/light';
 import { roughened } from './making/operations/roughened';
 import type { MaterialPart, Paint } from './material';
 import type { Sheet } from './sheet';
@@ -46,6 +45,7 @@ function asLook(sheet: Sheet, paint: Paint, lighting?: Lighting): Finished {
   // What is painted as it looks is not lit again.
   const relief = encoded ? undefined : height;
   const light = relief && lighting !== 'none' ? shine(sheet, paint, relief, lighting) : sheet.plane(1);
+  if (height && paint.emboss && lighting !== 'none') embossOn(sheet, paint, height, lighting);
   const lightness = relief ? roughen(sheet, paint, light) : paint.lightness;
   const occlusion = relief && paint.occlusion ? occlude(paint.occlusion, relief) : sheet.plane(1);
   return {
@@ -123,13 +123,24 @@ function roughen(sheet: Sheet, { lightness, contrast = 1, detail = {} }: Paint, 
   // The geometric mean, because an edge is not rough: it stands out in few places only.
   const apart = seen.copy().blur(ROUGH).add(seen, -1).abs().clamp(LEAST, 100).ln();
   // At one size for all: a larger sheet would find finer roughness.
-  const roughness = sheet.step(blurred, { sigma: NEAR, isDecided: true }, apart).exp().scale(PER_MEAN);
+  const roughness = apart.blur(NEAR, { isDecided: true }).exp().scale(PER_MEAN);
   return sheet.step(roughened, { amount: detail.amount ?? 1, seed: sheet.seed + 4243, stretch: detail.stretch }, lightness, roughness);
 }
 
+function lightOn({ azimuth = -2.25, elevation = 0.65 }: Paint, lighting?: SheetLight): { azimuth: number; elevation: number } {
+  return lighting ? drawnLight({ azimuth, elevation }, lighting) : { azimuth, elevation };
+}
+
+/** What stands up becomes light on the side that the light comes from. */
+function embossOn(sheet: Sheet, paint: Paint, height: Field, lighting?: SheetLight): void {
+  const { width, gain } = paint.emboss as NonNullable<Paint['emboss']>;
+  const { azimuth } = lightOn(paint, lighting);
+  const sides = sheet.step(embossed, { dx: width * Math.cos(azimuth), dy: width * Math.sin(azimuth), gain }, height);
+  for (const plane of [paint.lightness, paint.a, paint.b]) plane.add(sides, 1, -0.5);
+}
+
 function shine(sheet: Sheet, paint: Paint, height: Field, lighting?: SheetLight): Field {
-  const own = { azimuth: paint.azimuth ?? -2.25, elevation: paint.elevation ?? 0.65 };
-  const { azimuth, elevation } = lighting ? drawnLight(own, lighting) : own;
+  const { azimuth, elevation } = lightOn(paint, lighting);
   const light = sheet.step(lit, { azimuth, elevation }, height);
   if (paint.translucency) {
     const [share, spread] = paint.translucency;

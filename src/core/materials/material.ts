@@ -30,7 +30,9 @@ export interface Paint {
   height?: Field;
   /** What is handed over as its height, where that is not all of it: skin without the folds that it lies in. */
   surface?: Field;
-  /** Radians; −2.25 is from the top left. */
+  /** The height embossed on the colour, in place of light on its slopes: how far apart the two sides lie (fraction of the long side), and how strongly. */
+  emboss?: { width: number; gain: number };
+  /** Radians from the right downwards; −2.25 is from the top left. */
   azimuth?: number;
   elevation?: number;
   /** Strength of the relief in the colour. It decides whether a surface looks like paper or like stucco. */

@@ -100,7 +100,7 @@ function litFrom(look: Uint8Array, unlit: Uint8Array, height: Uint16Array): { az
 
 const apart = (a: number, b: number) => Math.abs(((((a - b) % 360) + 540) % 360) - 180);
 
-describe.each(['paper.hot-press', 'masonry.plaster', 'skin.leather'])('%s', (id) => {
+describe.each(['paper.hot-press', 'masonry.plaster', 'skin.leather', 'skin.made'])('%s', (id) => {
   const height = heightOf(id);
   const unlit = make(id, 'none');
   const litAs = (lighting?: Lighting) => litFrom(make(id, lighting), unlit, height);

@@ -81,6 +81,8 @@ const SAMPLES = [
   'wear.film',
   'brush.knife',
   'living.leaves',
+  'air.leak',
+  'air.clouds',
   'edges.frame',
 ];
 

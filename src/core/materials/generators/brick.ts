@@ -14,7 +14,7 @@ export default defineMaterial({
   suggest: { blend: 'soft-light', strength: 0.75 },
   start: { steps: [tone(0.15, 0, -0.5)] },
   first: [raised(0.3, 1.5), colourStrength, greyGrain, parameter('rows')],
-  help: 'TileWorker-made bricks, chipped and sooted, with recessed mortar.',
+  help: 'Hand-made bricks, chipped and sooted, with recessed mortar.',
   params: z.object({
     bond: choice(
       'Bond',
@@ -40,8 +40,9 @@ export default defineMaterial({
     const english = bond === 'english';
     const n = english ? (count / 2) * 3 * perRow : count * perRow;
     const u = sheet.coordinates();
-    u.x.add(sheet.noise(6, { octaves: 4 }), 0.0007);
-    u.y.add(sheet.noise(6, { octaves: 4 }), 0.0007);
+    // The sheet ends inside its bricks: a joint along its edge would be seen as a seam.
+    u.x.add(sheet.noise(6, { octaves: 2 }), 0.0007, 0.37 * length);
+    u.y.add(sheet.noise(6, { octaves: 2 }), 0.0007, 0.43 * rowHeight);
     const { inside, px, py, each } = layBricks(sheet, u, {
       rows: count,
       perRow,
@@ -83,16 +84,25 @@ export default defineMaterial({
       .add(px.times(tiltX))
       .add(py.times(tiltY))
       .add(grit.times(rough), 0.0003)
-      .add(sheet.noise(16, { octaves: 4, gain: 0.7 }), 0.0004);
+      .add(sheet.noise(16, { octaves: 3, gain: 0.7 }), 0.0004);
+    const density = sheet.noise(4, { octaves: 3 });
+    // Moulded clay: sanded skin, and creases where the clot was folded, which break off and go on.
+    const skin = sheet.band(0.0004, 0.0011);
+    const crease = sheet
+      .noise(9, { octaves: 3, gain: 0.6, stretch: [0.6, 2.2] })
+      .abs()
+      .scale(-1 / 0.05, 1)
+      .clamp()
+      .times(density.copy().step(0.1, 0.9));
+    body.add(skin.copy().times(rough), 0.00012).add(crease, -0.0007);
     const groove = inside
       .copy()
       .abs()
       .scale(-1 / 0.0016)
       .exp();
     const sand = sheet.band(0.0008, 0.002);
-    const mortar = sheet.noise(5, { octaves: 5 }).scale(0.0006, 0.0014).add(sand, 0.00042).add(groove, -0.001);
+    const mortar = sheet.noise(5, { octaves: 4 }).scale(0.0006, 0.0014).add(sand, 0.00042).add(groove, -0.001);
     const height = mortar.towards(body, face);
-    const density = sheet.noise(4, { octaves: 3 });
     const pits = sheet.spots(
       sheet.scatter(7000, density, 0.8, -0.6).map(({ x, y, random }) => ({
         x,
@@ -106,6 +116,22 @@ export default defineMaterial({
       0.6,
     );
     height.add(pits, -0.0016);
+    // Grains of quartz and iron in the clay.
+    const grains = (count: number) =>
+      sheet.spots(
+        Array.from({ length: count }, () => ({
+          x: random.next(),
+          y: random.next(),
+          r: random.power(0.00025, 0.0016, 2.8),
+          lobes: 1,
+          long: random.between(1, 1.6),
+          angle: random.between(0, 3.14),
+          value: random.between(0.3, 1),
+        })),
+        0.3,
+      );
+    const [pale, dark] = [grains(2600), grains(1400)];
+    height.add(pale, 0.0003);
 
     const kind = Array.from({ length: n }, () => {
       const burnt = random.chance(0.1);
@@ -122,27 +148,27 @@ export default defineMaterial({
     const spread = (c: number) => ((i = 0), each(() => kind[i++][c]));
     const kiss = spread(3).times(sheet.noise(4.4, { octaves: 4 }).step(0.3, 1.1));
     const mottle = sheet.noise(11, { octaves: 4, gain: 0.7 });
-    const fine = sheet.noise(48, { octaves: 4, gain: 0.82 });
-    const L = spread(0).add(mottle, 2.6).add(fine, 1.5).add(kiss, -7).add(pits, -8);
-    const A = spread(1).add(mottle, 0.9).add(kiss, -5);
-    const B = spread(2).add(mottle, 1.1).add(kiss, -4);
+    const fine = sheet.noise(48, { octaves: 2, gain: 0.82 });
+    const L = spread(0).add(mottle, 2.6).add(fine, 1.5).add(skin, 1.5).add(pale, 10).add(dark, -9).add(crease, -4).add(kiss, -7).add(pits, -8);
+    const A = spread(1).add(mottle, 0.9).add(pale, -5).add(dark, -4).add(kiss, -5);
+    const B = spread(2).add(mottle, 1.1).add(pale, -4).add(dark, -5).add(kiss, -4);
     // Salts: white, in patches, thin.
     const bloom = sheet
-      .noise(3.2, { octaves: 5, gain: 0.66 })
+      .noise(3.2, { octaves: 4, gain: 0.66 })
       .step(0.5, 2.2)
-      .times(sheet.noise(24, { octaves: 4, gain: 0.75 }).scale(0.4, 0.6).clamp(), 0.5 * salts)
+      .times(mottle.copy().scale(0.4, 0.6).clamp(), 0.5 * salts)
       .clamp();
     L.towards(sheet.plane(72), bloom);
     A.towards(sheet.plane(5), bloom);
     B.towards(sheet.plane(7), bloom);
     const dirt = sheet
-      .noise(2.1, { octaves: 5, gain: 0.68 })
+      .noise(2.1, { octaves: 4, gain: 0.68 })
       .step(-0.2, 2.4)
       .scale(-0.17 * 1.6 * soot, 1);
     const joints = sheet
       .plane(62)
       .add(sand, 3)
-      .add(sheet.noise(7, { octaves: 4 }), 3)
+      .add(sheet.noise(7, { octaves: 3 }), 3)
       .add(pits, -6);
     const jointA = sheet.plane(1.8);
     const jointB = sheet.noise(6, { octaves: 3 }).scale(1, 9);

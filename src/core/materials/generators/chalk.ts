@@ -41,11 +41,11 @@ export default defineMaterial({
       const bend = random.between(-0.12, 0.12);
       const half = random.logNormal(0.0042, 0.25);
       const strength = random.between(0.25, 0.9);
-      return Array.from({ length: 14 }, (): StrokePoint => {
+      return Array.from({ length: 14 }, (_, s): StrokePoint => {
         angle += bend + 0.08 * random.gauss();
         x += 0.014 * Math.cos(angle);
         y += 0.014 * Math.sin(angle);
-        return [x, y, half, strength * random.between(0.7, 1)];
+        return [x, y, half * (s === 0 || s === 13 ? 0.6 : random.between(0.85, 1.1)), strength * random.between(0.5, 1)];
       });
     });
     // The cloth leaves fine parallel streaks; dust stays on the grain of the slate.
@@ -54,9 +54,11 @@ export default defineMaterial({
     const streak = sheet.white(0.0009, 0.012);
     const veil = sheet.strokes(sweep).blur(0.009).times(streak.scale(0.3, 0.72).clamp(0, 1.5));
     const cloud = sheet.noise(1.7, { octaves: 6, gain: 0.64 }).scale(0.3, 0.28).clamp(0, 1.2);
-    const caught = tooth.copy().scale(0.26, 0.6).add(rough, 0.14).clamp(0, 1.6);
-    const line = sheet.strokes(old).blur(0.0004);
-    line.times(tooth.copy().scale(0.8, 0.5).add(rough, 0.3).step(-0.9, 0.9));
+    // Dust is crumbs, and so is what a stroke breaks up into.
+    const crumb = sheet.white(0.00028);
+    const caught = tooth.copy().scale(0.22, 0.6).add(crumb, 0.2).add(rough, 0.14).clamp(0, 1.6);
+    const line = sheet.strokes(old, { broken: true });
+    line.times(tooth.copy().scale(0.8, 0.5).add(rough, 0.35).add(crumb, 0.5).step(-0.4, 0.7));
     const chalk = veil.add(cloud, 0.35).scale(dust).times(caught).add(line, 0.8).clamp(0, 1.3);
     const height = rough.scale(0.0003).add(tooth, 0.00015).add(chalk, 0.0002);
     return {

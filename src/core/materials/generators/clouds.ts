@@ -51,7 +51,7 @@ export default defineMaterial({
     const thick = density.copy().step(0.25, 2.1);
     // The light comes from the upper left, through heads of every size.
     const side = (field: Field, reach: number) => sheet.step(embossed, { dx: 0.6 * reach, dy: reach, gain: -0.5 }, field).scale(1, -0.5);
-    const lit = side(density.copy().blur(0.006), 0.02)
+    const lit = side(density.copy().blur(0.006, { isDecided: true }), 0.02)
       .add(side(density.copy().blur(0.0018), 0.006), 0.9)
       .clamp(-0.7, 0.7)
       .times(cloud);

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { share, slider } from '../../schema';
 import { colourFirst, follow, parameter } from '../first';
 import { defineMaterial } from '../material';
+import { creases } from '../nets';
 
 export default defineMaterial({
   id: 'skin.freckled',
@@ -42,9 +43,14 @@ export default defineMaterial({
           0.9,
         )
         .blur(soft);
-    const fine = make(5200, [0.0012, 0.006, 2.4], 0.0011);
-    const large = make(420, [0.004, 0.011, 2], 0.0026);
-    const spot = fine.add(large, 0.7).clamp(0, 1.2);
+    // Colour lies in the cells of the skin and is thin along their furrows, which fray the rim of every spot.
+    const [warpX, warpY] = [0, 1].map(() => sheet.noise(9, { octaves: 4 }).scale(0.006));
+    const net = (cells: number, angle: number) => creases(sheet, { cells, angle, stretch: 1.3, width: 0.24, sharp: 1.3 }, warpX, warpY).line;
+    const furrow = net(150, 0.6).max(net(96, 1.2).scale(0.7));
+    const speck = sheet.band(0.0007, 0.0024);
+    const fine = make(5200, [0.0012, 0.006, 2.4], 0.0008);
+    const large = make(420, [0.004, 0.011, 2], 0.0022);
+    const spot = fine.add(large, 0.7).clamp(0, 1.2).times(speck, 0.13, 1).times(furrow, -0.4, 1).clamp(0, 1.2);
     const flush = sheet.noise(2.3, { octaves: 5, gain: 0.6 }).scale(0.3, 0.1).clamp(0, 1.6);
     const mottle = sheet.band(0.003, 0.012);
     return {
@@ -53,7 +59,8 @@ export default defineMaterial({
         .add(spot, -22)
         .add(flush, -1.6 * redness)
         .add(mottle, 0.35)
-        .add(sheet.white(0.001), 0.2),
+        .add(speck, 0.35)
+        .add(furrow, -1.3),
       a: sheet
         .plane(0.4)
         .add(spot, 6.5)

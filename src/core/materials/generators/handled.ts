@@ -94,6 +94,32 @@ export default defineMaterial({
       value: random.between(0.2, 0.9),
     }));
     const dust = sheet.spots(dots, 0.4);
+    // The coating is cracked finely all over, most where the print was bent; between the cracks lie its grain and the tooth of the paper.
+    const net = (f: number) =>
+      sheet
+        .noise(f, { octaves: 2, gain: 0.35 })
+        .abs()
+        .scale(-1 / 0.03, 1)
+        .clamp();
+    const crazing = net(15)
+      .max(net(23))
+      .times(sheet.noise(3.4, { octaves: 5, gain: 0.6 }).step(0.2, 1.8))
+      .times(sheet.noise(60, { octaves: 3 }).step(-0.8, 0.6))
+      .scale(wear)
+      .clamp();
+    const tooth = sheet.band(0.0012, 0.0034);
+    const grain = sheet.band(0.0004, 0.0011);
+    const fluff = sheet.fibres(Math.round(900 * wear), { length: 0.012, half: 0.00025, curvature: 90 });
+    const specks = sheet.spots(
+      Array.from({ length: Math.round(5200 * wear) }, () => ({
+        x: random.between(0, right),
+        y: random.between(0, bottom),
+        r: random.power(0.00018, 0.0009, 2.6),
+        lobes: 1,
+        value: random.between(0.2, 1),
+      })),
+      0.4,
+    );
     const shine = sheet.noise(2.1, { octaves: 5, gain: 0.6 });
     const dirt = sheet.noise(3.2, { octaves: 6, gain: 0.7 }).scale(0.4, 0.25).clamp(0, 2);
     const height = sheet
@@ -101,9 +127,31 @@ export default defineMaterial({
       .scale(0.00006)
       .add(fold.blur(0.0012), 0.0016)
       .add(sheet.noise(1.5, { octaves: 3 }), 0.003)
-      .add(bare, -0.0006);
-    const image = sheet.plane(53).add(shine, 1.1).add(dirt, -1.5).add(dust, 9).add(scratch, 11).add(crackle, 30);
-    const blank = sheet.plane(91).add(dirt, -6).add(scratch, -4).add(dust, -7).add(crackle, -8);
+      .add(bare, -0.0006)
+      .add(tooth, 0.00007)
+      .add(crazing, -0.00025);
+    const image = sheet
+      .plane(53)
+      .add(shine, 1.1)
+      .add(dirt, -1.5)
+      .add(dust, 9)
+      .add(scratch, 11)
+      .add(crackle, 30)
+      .add(crazing, 7)
+      .add(grain, 1.1)
+      .add(tooth, 0.5)
+      .add(fluff, 6)
+      .add(specks, 8);
+    const blank = sheet
+      .plane(91)
+      .add(dirt, -6)
+      .add(scratch, -4)
+      .add(dust, -7)
+      .add(crackle, -8)
+      .add(crazing, -3)
+      .add(grain, 0.5)
+      .add(fluff, -5)
+      .add(specks, -7);
     return {
       lightness: image.towards(blank, paper).towards(sheet.plane(80).add(dirt, -12), bare),
       a: sheet.plane(0.5).add(dirt, 0.8).add(bare, 1.5),

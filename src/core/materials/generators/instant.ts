@@ -29,7 +29,7 @@ export default defineMaterial({
       .min(y.copy().add(-width))
       .min(y.copy().scale(-1, sheet.bottom - foot))
       .add(wobble, 0.00018);
-    const border = inside.copy().step(0.00025, -0.00025);
+    const border = inside.copy().step(0.0002, -0.0002);
     // The window is cut into the card: its edge is in shade.
     const shade = inside
       .copy()

@@ -48,8 +48,9 @@ export default defineMaterial({
         value: 0.45 * strength,
       });
     }
-    const hot = sheet.spots(flares, 0.9).blur(0.008);
-    const wide = hot.copy().blur(0.03);
+    // At one size for all: so bright a light shows the least difference of two drawings.
+    const hot = sheet.spots(flares, 0.9).blur(0.008, { isDecided: true });
+    const wide = hot.copy().blur(0.03, { isDecided: true });
     const { y, x } = sheet.coordinates();
     const depth = from === 'top' ? y : y.scale(-1, bottom);
     const along = x

@@ -25,7 +25,8 @@ export default defineMaterial({
     const flow = sheet
       .noise(1.5, { octaves: 5, gain: 0.46 })
       .add(sheet.noise(4.2, { octaves: 6, gain: 0.55, stretch: [0.6, 1.6] }), 0.26)
-      .add(sheet.noise(26, { octaves: 3 }), 0.012 * fray);
+      .add(sheet.noise(26, { octaves: 3 }), 0.012 * fray)
+      .add(sheet.noise(110, { octaves: 4, gain: 0.7 }), 0.0035 * fray);
     const count = Math.round(bands);
     const out: [Field, Field, Field] = [sheet.plane(58), sheet.plane(2), sheet.plane(6)];
     const inks = [
@@ -37,7 +38,8 @@ export default defineMaterial({
     for (let k = 0; k < count; k++) {
       const level = -1.9 + (3.8 * (k + 0.5 + 0.25 * random.gauss())) / count;
       const wide = (2 / count) * random.logNormal(1, 0.5);
-      const soft = 0.02 + 0.05 * random.next();
+      // Colours do not mix: most meet in a crisp line, some bleed.
+      const soft = random.power(0.003, 0.05, 2);
       const band = flow
         .copy()
         .step(level - wide / 2 - soft, level - wide / 2 + soft)
@@ -46,7 +48,30 @@ export default defineMaterial({
       out.forEach((plane, c) => plane.add(band, ink[c] * contrast));
     }
     const [lightness, a, b] = out;
-    const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004), 0.00016);
+    // Gall throws the colour back from drops, which the drawing about pulls long.
+    const drops = sheet.spots(
+      sheet.scatter(Math.round(1500 * fray), flow, 0.5, -0.4).map(({ x, y, random }) => ({
+        x,
+        y,
+        r: random.power(0.0005, 0.005, 2.4),
+        lobes: 0.5,
+        long: random.between(1, 2.6),
+        angle: random.between(0, 3.14),
+        value: random.between(0.4, 1),
+      })),
+      0.25,
+    );
+    // Pigment settles in grains, and the weave of the paper shows through.
+    const grains = sheet.band(0.0004, 0.0014);
+    const fibres = sheet.fibres(4000, { length: 0.009 });
+    for (const [plane, paper] of [
+      [lightness, 84],
+      [a, 1.5],
+      [b, 7],
+    ] as const)
+      plane.towards(sheet.plane(paper), drops);
+    lightness.add(grains, 1.3).add(fibres, 1.8);
+    const height = lightness.copy().scale(-0.00002).add(flow, 0.0012).add(sheet.band(0.0014, 0.004), 0.00012).add(fibres, 0.00012);
     return {
       lightness: lightness.clamp(6, 96),
       a,

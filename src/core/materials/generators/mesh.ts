@@ -45,7 +45,7 @@ export default defineMaterial({
     const hair = sheet.fibres(2600, { length: 0.012, half: 0.00013, curvature: 110, value: 0.4 });
     const light = tone
       .scale(0.05, 0.42)
-      .add(fibre, 0.125)
+      .add(fibre, 0.14)
       .times(crown)
       .times(thread)
       .max(hair.scale(0.3))

@@ -2,8 +2,8 @@ import * as z from 'zod';
 import { slider, share } from '../../schema';
 import { awayFromEnds, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
+import type { MaterialLight } from '../sheetLight';
 import type { Field } from '../field';
-import { embossed } from '../making/operations/light';
 import { lines } from '../nets';
 
 /** Lengths are given in pixels of a sheet of this side. */
@@ -19,7 +19,6 @@ export default defineMaterial({
   label: 'Skin from noise',
   family: 'skin',
   seamless: true,
-  unlit: true,
   fine: true,
   shape: 'square',
   luma: 0.5,
@@ -32,7 +31,12 @@ export default defineMaterial({
     soften: px('Soften', 0.5, 12, 1, 0.1, 'Coarser grain the more it is softened.'),
     offset: px('Emboss width', 1, 20, 6, 0.5, 'How far apart the lit and the shaded side lie.'),
     gain: share('Emboss', 0.6, { max: 4, help: 'How strongly the grain stands out.' }),
-    angle: slider('Emboss from', 0, 360, 45, { unit: '°', step: 1, dial: true }),
+    angle: slider('Emboss from', 0, 360, 45, {
+      unit: '°',
+      step: 1,
+      dial: true,
+      absent: ({ light }) => ((light as MaterialLight | undefined)?.from ?? 'own') !== 'own',
+    }),
     pores: share('Pores', 0, { help: 'Small pits.' }),
     poreSize: px('Pore size', 2, 20, 6, 0.5, 'How wide a pore is.'),
     cells: share('Cells', 0, { help: 'Fine lines between cells, as on a cheek.' }),
@@ -43,7 +47,11 @@ export default defineMaterial({
     const unit = 1 / SHEET;
     // A Gaussian of σ pixels leaves this part of the deviation of white noise.
     const left = 1 / (2 * Math.sqrt(Math.PI) * Math.max(p.soften, 0.5));
-    const height = sheet.white(p.soften * unit, p.soften * unit * p.stretch).scale(p.noise * UNIFORM * left);
+    const grain = (sigma: number) => sheet.white(sigma * unit, sigma * unit * p.stretch);
+    // A little stays sharper: no skin is smooth at any size.
+    const height = grain(p.soften)
+      .add(grain(p.soften / 3), 0.25)
+      .scale(p.noise * UNIFORM * left);
     if (p.cells > 0) {
       const warp = () => sheet.noise(4, { octaves: 3 }).scale(0.008);
       const [warpX, warpY] = [warp(), warp()];
@@ -69,10 +77,16 @@ export default defineMaterial({
       }));
       height.add(sheet.spots(spots, 0.9), -0.03);
     }
-    const angle = (p.angle * Math.PI) / 180;
-    // At 0° the light comes from above; what stands up is light on the side that it comes from.
-    const [dx, dy] = [Math.sin(angle), -Math.cos(angle)].map((v) => v * p.offset * unit);
-    const lit = sheet.step(embossed, { dx: -dx, dy: -dy, gain: p.gain }, height);
-    return { lightness: lit, a: lit, b: lit, encoded: true, height, contrast: 0 };
+    const grey = () => sheet.plane(0.5);
+    return {
+      lightness: grey(),
+      a: grey(),
+      b: grey(),
+      encoded: true,
+      height,
+      // At 0° the light comes from above.
+      azimuth: ((p.angle - 90) * Math.PI) / 180,
+      emboss: { width: p.offset * unit, gain: p.gain },
+    };
   },
 });

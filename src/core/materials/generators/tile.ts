@@ -4,6 +4,7 @@ import { parseHex, srgbToLab } from '../../color/srgb';
 import { layBricks } from '../bricks';
 import { colourStrength, greyGrain, parameter, raised } from '../first';
 import { defineMaterial } from '../material';
+import type { StrokePoint } from '../sheet';
 
 export default defineMaterial({
   id: 'masonry.tile',
@@ -14,7 +15,7 @@ export default defineMaterial({
   luma: 0.645,
   suggest: { blend: 'soft-light', strength: 0.8 },
   first: [raised(0.4, 2), colourStrength, greyGrain, parameter('rows')],
-  help: 'TileWorker-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
+  help: 'Hand-made wall tiles: pooled glaze, worn corners, fine crazing, dirty joints.',
   params: z.object({
     rows: slider('Rows', 3, 14, 6, { step: 1 }),
     wear: share('Wear', 1, { max: 2, help: 'Chipped edges and crazing.' }),
@@ -83,10 +84,47 @@ export default defineMaterial({
       .times(face)
       .scale(wear)
       .clamp();
+    // Pinholes where the glaze drew back from dust, and the fine orange peel of its surface.
+    const pinholes = sheet
+      .spots(
+        sheet.scatter(Math.round(2600 * wear), sheet.noise(3, { octaves: 3 }), 0.9, -0.9).map(({ x, y, random }) => ({
+          x,
+          y,
+          r: random.power(0.0003, 0.0016, 2.6),
+          lobes: 0.5,
+          value: random.between(0.3, 1),
+        })),
+        0.35,
+      )
+      .times(face);
+    const peel = sheet.band(0.0012, 0.0034);
+    height.add(pinholes, -0.0006).add(peel.copy().times(face), 0.00005).add(cracks, -0.0002);
+    const scuffs = sheet.strokes(
+      Array.from({ length: Math.round(420 * wear) }, () => {
+        const [x, y, angle, long] = [random.next(), random.next(), random.between(0, Math.PI), random.power(0.004, 0.05, 2.2)];
+        return [0, 0.5, 1].map((t): StrokePoint => [
+          x + Math.cos(angle) * t * long,
+          y + Math.sin(angle) * t * long,
+          0.0002,
+          random.between(0.1, 0.6),
+        ]);
+      }),
+      { broken: true },
+    );
     const [L, A, B] = srgbToLab(parseHex(glaze));
     const shade = each(() => random.gauss());
     const soot = sheet.noise(2.2, { octaves: 6, gain: 0.68 }).step(-0.1, 2.4);
-    const tile = sheet.plane(L).add(shade, 2.2).add(wavy, 1).add(pool, -5).add(rim, 5).add(cracks, -13).add(soot, -4);
+    const tile = sheet
+      .plane(L)
+      .add(shade, 2.2)
+      .add(wavy, 1)
+      .add(pool, -5)
+      .add(rim, 5)
+      .add(cracks, -13)
+      .add(pinholes, -22)
+      .add(peel, 0.5)
+      .add(scuffs.times(face), 5)
+      .add(soot, -4);
     const joint = sheet
       .plane(56)
       .add(sand, 4)

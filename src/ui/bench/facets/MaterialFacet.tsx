@@ -76,7 +76,8 @@ function MadeMaterial({ coat }: { coat: Coat }) {
           </View>
           <Panel
             schema={material.params}
-            values={source.params}
+            // A generator’s own direction has no place where the light comes from elsewhere.
+            values={{ ...source.params, light: source.light }}
             onPreview={() => preview(null)}
             onCommit={(key, value, label) => change(label, exchangeSource(coat.id, set(key, value)), `${coat.id}.${key}`)}
           />
