@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { coatsOf, layRecipe, parseRecipe } from '../core/piece/recipe';
 import { pieceSchema, type Piece, type PictureRef } from '../core/piece/schema';
 import { takePicture } from './files';
+import { takeUpLeft } from './leaving';
 import { complain } from './notices';
 import { newId } from './newId';
 import { whilePicturesStay } from './pictures';
@@ -61,6 +62,7 @@ export const usePieces = create<PiecesState>((set, get) => ({
   deleted: [],
   space: null,
   async refresh() {
+    await takeUpLeft().catch(complain);
     set({ ...(await listPieces()), space: await space() });
   },
   async create(blob, name, isAccepted = false) {

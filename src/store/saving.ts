@@ -1,6 +1,7 @@
 import type { Piece } from '../core/piece/schema';
 import { useBench } from './bench';
 import { StoreFull } from './database';
+import { dropLeft, leave } from './leaving';
 import { say } from './notices';
 import { saveCardPicture, savePiece } from './records';
 import { tellSaved } from './tabs';
@@ -19,6 +20,8 @@ let since = 0;
 let writing: Promise<void> = Promise.resolve();
 /** `changed` of the piece as it is stored. */
 let base: number | undefined;
+/** `changed` of the piece that is being written. */
+let underWay: number | undefined;
 /** The last piece that was written. */
 let written: Piece | null = null;
 let makePicture: (() => Promise<string | null>) | null = null;
@@ -57,12 +60,14 @@ export function flush(withPicture = true): Promise<void> {
 async function write(withPicture: boolean): Promise<void> {
   const { piece, past } = useBench.getState();
   if (!piece || !isUnsaved()) return;
+  underWay = piece.changed;
   try {
     const kept = await savePiece(piece, { base, more: historyRecord(piece, past) });
     base = kept.changed;
     written = piece;
     if (kept.id !== piece.id) moveTo(piece, kept);
     useBench.setState({ saved: isUnsaved() ? 'waiting' : 'saved', trouble: null });
+    if (!isUnsaved()) dropLeft(piece.id);
     tellSaved(kept);
     // A picture is made beside the saving, never before it: what draws may be stuck.
     if (withPicture && !isUnsaved()) void picture(kept.id);
@@ -90,6 +95,15 @@ async function picture(id: string): Promise<void> {
   if (made && useBench.getState().piece?.id === id) await saveCardPicture(id, made).catch(() => undefined);
 }
 
+/** Writes what is not saved while the page may be about to go, and leaves it for the next opening in case the writing is cut off. */
+function pageMayGo(): void {
+  const { piece, past } = useBench.getState();
+  if (!piece || !isUnsaved()) return;
+  const bases = [base, underWay].filter((changed) => changed !== undefined);
+  leave(piece, bases, historyRecord(piece, past));
+  void flush(false);
+}
+
 /** Tries again at once what could not be saved: something has been deleted, or the window is looked at again. */
 export function retrySaving(): void {
   if (useBench.getState().saved === 'failed') void flush();
@@ -102,13 +116,13 @@ useBench.subscribe((now, before) => {
 });
 
 if (typeof document !== 'undefined') {
-  document.addEventListener('visibilitychange', () => (document.visibilityState === 'hidden' ? void flush(false) : retrySaving()));
+  document.addEventListener('visibilitychange', () => (document.visibilityState === 'hidden' ? pageMayGo() : retrySaving()));
   window.addEventListener('focus', retrySaving);
-  window.addEventListener('pagehide', () => void flush(false));
+  window.addEventListener('pagehide', pageMayGo);
   window.addEventListener('beforeunload', (event) => {
     if (!isUnsaved()) return;
-    void flush(false);
-    // A change that waits its half second is written while the page goes; only one that could not be written is worth asking about.
+    pageMayGo();
+    // A change that waits its half second is left for the next opening; only one that could not be written is worth asking about.
     if (useBench.getState().saved === 'failed') event.preventDefault();
   });
 }

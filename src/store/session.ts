@@ -1,5 +1,6 @@
 import { followTo, putOnBench, useBench } from './bench';
 import { loadHistory } from './history';
+import { takeUpLeft } from './leaving';
 import { complain } from './notices';
 import { cardPicture, loadPiece, storedChange } from './records';
 import { beginSaving, flush } from './saving';
@@ -19,6 +20,7 @@ let visits = 0;
 export async function openPiece(id: string): Promise<boolean> {
   visits++;
   await flush();
+  await takeUpLeft().catch(complain);
   const holds = await holdPiece(id, lost);
   const now = useBench.getState();
   if (now.piece?.id === id && !now.follows && now.saved === 'saved' && (await storedChange(id)) === now.piece.changed) {
