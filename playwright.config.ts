@@ -12,7 +12,7 @@ export default defineConfig({
   fullyParallel: true,
   // Ten times what the longest test needs on a quiet machine: a busy one must not fail it.
   timeout: 400_000,
-  expect: { timeout: 20_000 },
+  expect: { timeout: 40_000 },
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'build/playwright.json' }]],
   use: {

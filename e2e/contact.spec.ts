@@ -12,7 +12,7 @@ const seen = (page: import('@playwright/test').Page) =>
 /** Mean difference in levels; what is drawn again may differ by the rounding of its caches. */
 const apart = (a: number[], b: number[]) => a.reduce((sum, v, i) => sum + Math.abs(v - b[i]), 0) / a.length;
 const drawn = (page: import('@playwright/test').Page, count: number) =>
-  expect.poll(() => page.locator('[data-cell][data-drawn]').count(), { timeout: 20_000 }).toBeGreaterThanOrEqual(count);
+  expect.poll(() => page.locator('[data-cell][data-drawn]').count(), { timeout: 60_000 }).toBeGreaterThanOrEqual(count);
 
 test('every mode side by side: one tried, one taken as one step, two wiped', { tag: '@wide' }, async ({ page, hasTouch }) => {
   await openSample(page, 'The old keeper');

@@ -52,7 +52,7 @@ test('a material on a large photo sharpens at rest at 100 %, and goes out as fin
   const actual = page.getByRole('button', { name: '100 %', exact: true });
   if (!(await actual.isVisible())) await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await actual.click();
-  await expect.poll(() => detail(page), { timeout: 30_000 }).toBe('full');
+  await expect.poll(() => detail(page), { timeout: 60_000 }).toBe('full');
   const sharp = await onTheBench(page);
 
   await page.getByRole('button', { name: 'Export', exact: true }).click();

@@ -6,12 +6,16 @@ import sharp from 'sharp';
 export const PHOTO_WIDTH = 800;
 export const PHOTO_HEIGHT = 1000;
 
+const portraitFile = path.join(os.tmpdir(), `dermatex-portrait-${process.pid}.png`);
+let made: Promise<string> | undefined;
+
 /** A PNG of the sample portrait, so that every decoder reads the same pixels. */
-export async function portrait(): Promise<string> {
-  const file = path.join(os.tmpdir(), `dermatex-portrait-${process.pid}.png`);
-  await sharp('demo/photos/keeper.jpg').resize(PHOTO_WIDTH, PHOTO_HEIGHT).png().toFile(file);
-  return file;
-}
+export const portrait = (): Promise<string> =>
+  (made ??= sharp('demo/photos/keeper.jpg')
+    .resize(PHOTO_WIDTH, PHOTO_HEIGHT)
+    .png()
+    .toFile(portraitFile)
+    .then(() => portraitFile));
 
 /** Every test fails on a request that leaves the machine, and on an error in the page. */
 export const test = base.extend<{ guarded: void }>({

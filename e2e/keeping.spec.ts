@@ -43,7 +43,7 @@ test('a store that is really full: said, the work kept, and saved once a piece i
   await expect(page.getByRole('button', { name: 'Delete The light at dusk' })).toBeHidden();
   // When a browser gives room back is its own affair: Chromium 150 does so only when it tidies its store. Here the room is given at once.
   await cdp.send('Storage.overrideQuotaForOrigin', { origin: baseURL as string, quotaSize: 6e6 });
-  await expect(page.getByTestId('save-banner')).toBeHidden({ timeout: 30_000 });
+  await expect(page.getByTestId('save-banner')).toBeHidden({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Done' }).click();
   await page.reload();
   await expect(named(page, 'Too much')).toBeVisible();

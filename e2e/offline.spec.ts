@@ -23,7 +23,7 @@ async function serve(root = process.cwd()): Promise<void> {
           (r) => r.ok,
           () => false,
         ),
-      { timeout: 20_000 },
+      { timeout: 60_000 },
     )
     .toBe(true);
 }

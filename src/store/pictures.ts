@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { fromBase64 } from '../core/guards/bytes';
 import { allKeys, readText, removeKeys, writeTexts } from './database';
 import { withLock } from './locks';
 import { listOwn } from './storage';
@@ -24,7 +25,7 @@ export const toBase64 = (blob: Blob): Promise<string> =>
 
 export async function savePicture(key: string, file: Blob): Promise<void> {
   atHand.set(key, file);
-  if ((await readText(pictureKey(key))) !== null) return;
+  if ((await allKeys()).includes(pictureKey(key))) return;
   await writeTexts({ [pictureKey(key)]: await toBase64(file) });
 }
 
@@ -33,13 +34,12 @@ export const holdPicture = (key: string, file: Blob): void => void atHand.set(ke
 
 /** @throws RangeError when the picture is not kept any more. */
 export async function loadPicture(key: string): Promise<Blob> {
-  const data = await readText(pictureKey(key));
   const held = atHand.get(key);
-  if (!data && held) return held;
+  if (held) return held;
+  const data = await readText(pictureKey(key));
   if (!data) throw new RangeError(words.pictures.thePictureOfThisPiece);
   const [head, body] = [data.slice(0, data.indexOf(',')), data.slice(data.indexOf(',') + 1)];
-  const bytes = Uint8Array.from(atob(body), (ch) => ch.charCodeAt(0));
-  const blob = new Blob([bytes], { type: /data:([^;]*)/.exec(head)?.[1] ?? '' });
+  const blob = new Blob([fromBase64(body)], { type: /data:([^;]*)/.exec(head)?.[1] ?? '' });
   atHand.set(key, blob);
   return blob;
 }
