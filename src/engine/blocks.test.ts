@@ -1,6 +1,6 @@
 import { coatSchema } from '../core/piece/schema';
 import { numbers } from '@/testing/machine';
-import { blocksOf } from './blocks';
+import { blocksOfRegion } from './blocks';
 import type { Drawing } from './drawing';
 import type { Engine } from './engine';
 import { nodeEngine } from './node';
@@ -55,21 +55,29 @@ function finest(picture: Buffer, width: number, height: number): number {
 
 it('cuts a large picture into blocks that cover it once', () => {
   const region = { x: 10, y: 20, width: 5000, height: 3300 };
-  const blocks = blocksOf(region);
+  const blocks = blocksOfRegion(region);
   expect(blocks.length).toBeGreaterThan(6);
   expect(blocks.reduce((sum, { width, height }) => sum + width * height, 0)).toBe(5000 * 3300);
   for (const { x, y, width, height } of blocks) {
     expect(x >= 10 && y >= 20 && x + width <= 5010 && y + height <= 3320).toBe(true);
     expect(width <= 1510 && height <= 754).toBe(true);
   }
-  expect(blocksOf({ x: 0, y: 0, width: 1200, height: 800 })).toHaveLength(1);
+  expect(blocksOfRegion({ x: 0, y: 0, width: 1200, height: 800 })).toHaveLength(1);
 });
 
+/** A wall that comes nearer to the right. */
+const leaning = [
+  [-0.1, 0.25],
+  [1.15, -0.2],
+  [1.15, 1.2],
+  [-0.1, 0.75],
+];
 const cases: [string, object, object][] = [
   ['covering', { id: 'paper.laid' }, {}],
   ['turned and larger', { id: 'wear.film' }, { lay: { turn: 23, scale: 1.3, x: 0.1 } }],
   ['inside the photo', { id: 'paper.hot-press' }, { lay: { fit: 'contain', turn: 5 } }],
   ['in the photo’s shape', { id: 'edges.frame' }, {}],
+  ['in perspective', { id: 'cloth.linen' }, { lay: { corners: leaning } }],
   ['displaced', { id: 'paper.laid' }, { treatments: [{ kind: 'relief', depth: 0.06 }] }],
 ];
 
@@ -87,8 +95,30 @@ it.each(cases)('a part of a piece with a material %s is the same part of the who
   }
 });
 
+it('a floor that recedes joins where its blocks do, though far ones are drawn of a smaller sheet', async () => {
+  const corners = [
+    [0.3, 0.35],
+    [0.7, 0.35],
+    [1.25, 1.05],
+    [-0.25, 1.05],
+  ];
+  const coats = [coat({ id: 'cloth.linen' }, { lay: { corners } })];
+  const whole = await draw(drawingOf(coats));
+  // Where blocks of the whole meet: these views are drawn in one.
+  for (const region of [
+    { x: 1300, y: 560, width: 300, height: 200 },
+    { x: 1340, y: 1180, width: 240, height: 200 },
+  ]) {
+    const { mean, most } = compare(whole, await draw(drawingOf(coats, { region })), region);
+    // As far as a preview may differ from the reduced picture, clear values among them.
+    expect(mean).toBeLessThan(1.5 * (3 / 4));
+    expect(most).toBeLessThan(50);
+  }
+});
+
 it.each([
   ['covering', {}],
+  ['in perspective', { lay: { corners: leaning } }],
   ['repeated', { lay: { fit: 'tile', scale: 2.7 } }],
 ])('a material %s is finer than without full detail, and the same where both are reduced', async (_, more) => {
   const coats = [coat({ id: 'cloth.linen' }, more)];

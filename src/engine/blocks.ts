@@ -2,9 +2,8 @@ import type { FineSheet, LoadedPicture } from '../core/graph/needs';
 import type { GraphNode } from '../core/graph/node';
 import type { Machine } from '../core/image/machine';
 import type { Region } from '../core/image/tile';
-import type { Affine } from '../core/image/sample';
-import { continues, readOn, readsPart } from '../core/lay/laid';
-import { layMap, type Lay } from '../core/lay/lay';
+import type { Frame, Lay, Size } from '../core/lay/lay';
+import { continues, halvings, levelsOfPart, partFor, readingOf, type Reading } from '../core/lay/reading';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { reachesOf } from '../core/render/reach';
 import type { DrawOptions } from './drawing';
@@ -17,6 +16,12 @@ const MOST = 4.2e6;
 /** Most pixels across and down of one of several blocks: two windows with what is read around them. */
 const ACROSS = 1510;
 const DOWN = 754;
+/** Most pixels that are drawn of a sheet in perspective for each pixel of a block, and for a block. Blocks that would need more are halved, down to a side. */
+const MOST_READ = 8;
+const MOST_OF_ONE = 16e6;
+const LEAST_SIDE = 256;
+/** A sheet that is no finer than this is at hand whole. */
+const WHOLE_SIDE = 2048;
 /** Share of the time that windows take of a block's. */
 const WINDOWS = 0.7;
 
@@ -27,7 +32,8 @@ interface InParts {
   loaded: LoadedPicture;
   fine: FineSheet;
   lay: Lay;
-  map: Affine;
+  drawn: Frame;
+  reading: Reading;
 }
 
 /** The materials that a plan reads in parts: smaller drawings, such as surveys, read whole pictures. */
@@ -38,14 +44,20 @@ export function inParts({ graph, frame, scale }: Plan): InParts[] {
       const loaded = resources[name];
       if (need.need !== 'material' || loaded?.kind !== 'picture' || !loaded.fine || !loaded.nominal) return [];
       const { fine, nominal } = loaded;
-      const map = layMap(need.lay, nominal, drawn, fine.held);
-      return readsPart(map) ? [{ node, name, loaded, fine, lay: need.lay, map }] : [];
+      const reading = readingOf(need.lay, nominal, drawn, fine.held);
+      return reading ? [{ node, name, loaded, fine, lay: need.lay, drawn, reading }] : [];
     }),
   );
 }
 
-/** The blocks in which a region is drawn, one after another. */
-export function blocksOf(region: Region): Region[] {
+/** The blocks in which a plan is drawn, one after another. */
+export function blocksOf(plan: Plan): Region[] {
+  const parts = inParts(plan);
+  return blocksOfRegion(plan.region).flatMap((block) => halved(plan, parts, block));
+}
+
+/** The blocks of a region whose materials lie flat. */
+export function blocksOfRegion(region: Region): Region[] {
   const { x, y, width, height } = region;
   if (width * height <= MOST) return [region];
   const cuts = (length: number, most: number) => {
@@ -55,6 +67,44 @@ export function blocksOf(region: Region): Region[] {
   return cuts(height, DOWN).flatMap(([top, bottom]) =>
     cuts(width, ACROSS).map(([left, right]) => ({ x: x + left, y: y + top, width: right - left, height: bottom - top })),
   );
+}
+
+/** A block cut in halves until none takes too much of a sheet in perspective. */
+function halved(plan: Plan, parts: readonly InParts[], block: Region): Region[] {
+  const { x, y, width, height } = block;
+  const takesTooMuch = (part: InParts): boolean => {
+    const { read } = readBy(plan, block, part) ?? {};
+    return !!read && read.width * read.height > mostRead(block);
+  };
+  if (Math.max(width, height) < 2 * LEAST_SIDE || !parts.some(takesTooMuch)) return [block];
+  const [left, top] = [width >> 1, height >> 1];
+  const halves =
+    width > height
+      ? [
+          { x, y, width: left, height },
+          { x: x + left, y, width: width - left, height },
+        ]
+      : [
+          { x, y, width, height: top },
+          { x, y: y + top, width, height: height - top },
+        ];
+  return halves.flatMap((half) => halved(plan, parts, half));
+}
+
+const mostRead = ({ width, height }: Region): number => Math.min(MOST_OF_ONE, MOST_READ * width * height);
+
+/** What a block reads of a sheet, and the sheet as finely as it is seen there; null where the whole picture will do. */
+function readBy({ graph, frame, scale }: Plan, block: Region, { node, fine, lay, loaded, reading, drawn }: InParts, most?: number) {
+  const reach = reachesOf(graph, unitOfPlan({ frame, scale })).to(node, graph.root);
+  if (reach === null) return null;
+  const around = { x: block.x - reach, y: block.y - reach, width: block.width + 2 * reach, height: block.height + 2 * reach };
+  const size = Math.round(fine.order.size / 2 ** halvings(reading, around));
+  if (size === fine.order.size) return { read: partFor(reading, around, most), fine };
+  if (size <= WHOLE_SIDE) return null;
+  const share = size / fine.order.size;
+  const held = { width: fine.held.width * share, height: fine.held.height * share };
+  const smaller = readingOf(lay, loaded.nominal as Size, drawn, held);
+  return { read: smaller && partFor(smaller, around, most), fine: { order: { ...fine.order, size }, held } };
 }
 
 /** Draws plans whose materials are drawn in parts: block after block, each with the parts that it reads. */
@@ -86,7 +136,7 @@ export class Blocks {
 
   private async drawTo(plan: Plan, at: number, options: DrawOptions): Promise<void> {
     const { region } = plan;
-    const blocks = blocksOf(region);
+    const blocks = blocksOf(plan);
     const bytes = bytesOfPlan(plan);
     for (const [i, block] of blocks.entries()) {
       const tell = (share: number) => options.onProgress?.(Math.round((1000 * (i + share)) / blocks.length), 1000);
@@ -128,11 +178,10 @@ export class Blocks {
     }
   }
 
-  private planPart({ graph, frame, scale, region }: Plan, block: Region, { node, fine, lay, map }: InParts): Planned | null {
-    const reach = reachesOf(graph, unitOfPlan({ frame, scale })).to(node, graph.root);
-    if (reach === null) return null;
-    const read = readOn(map, { x: block.x - reach, y: block.y - reach, width: block.width + 2 * reach, height: block.height + 2 * reach });
+  private planPart(plan: Plan, block: Region, part: InParts): Planned | null {
+    const { read, fine } = readBy(plan, block, part, mostRead(block)) ?? {};
+    if (!read || !fine) return null;
     // What is drawn in one block is a view that the next drawing most likely shares.
-    return this.parts.plan(fine, read, continues(lay), block === region);
+    return this.parts.plan(fine, read, { continues: continues(part.lay), keeps: block === plan.region, levels: levelsOfPart(part.lay) });
   }
 }

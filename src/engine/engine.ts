@@ -276,7 +276,7 @@ export class Engine {
     const releases = [await this.ahead.draw(plan, options)];
     try {
       if (inParts(plan).length > 0) {
-        if (blocksOf(plan.region).length > 1) return await this.blocks.draw(plan, use, options);
+        if (blocksOf(plan).length > 1) return await this.blocks.draw(plan, use, options);
         const { nodes, release } = await this.blocks.withParts(plan, plan.region, { signal: options.signal });
         releases.push(release);
         plan = { ...plan, graph: { ...plan.graph, nodes } };

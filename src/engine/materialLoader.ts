@@ -35,6 +35,10 @@ interface Seen {
 /** Long side up to which a sheet is made whole where parts of it would not do, and over which no sheet is drawn. */
 const LARGEST_WHOLE = 4096;
 const LARGEST = 16384;
+/** How many pixels of a sheet in perspective are drawn for one of the picture, about. */
+const IN_PERSPECTIVE = 2.4;
+/** Long side of a sheet in perspective up to which its far end is as fine when it is read from a common picture. */
+const LARGEST_NEAR = 8192;
 
 /** Loads made materials as finely as they are seen. */
 export class MaterialLoader {
@@ -65,12 +69,13 @@ export class MaterialLoader {
       return { key: sheetKey(whole), resource: { kind: 'picture', picture, nominal, held: heldAt(whole.size) } };
     }
     const atHand = [side, ...SIDES].map(order).find((o) => quick && this.library.has(materialKey(o)));
-    // Where parts are drawn of a sheet, the whole is read by smaller drawings only.
-    const isSeldomRead = !!sheet && !whole && !around.drawsSmaller;
+    // Where parts are drawn of a sheet, the whole is read by smaller drawings only, and in perspective far away.
+    const isSeldomRead = !!sheet && !whole && !around.drawsSmaller && !need.lay.corners;
     // One that the light falls on from elsewhere stands in while the sheet is being turned.
     const alike = quick && !atHand ? this.alike([side, ...SIDES].map((long) => order(long))) : undefined;
     const chosen = atHand ?? order(quick ? Math.min(side, QUICK_SIDE) : isSeldomRead ? Math.min(side, SELDOM_SIDE) : side);
-    const picture = alike?.picture ?? (await this.library.material(chosen));
+    const far = sheet && !quick && need.lay.corners && sheet.size > LARGEST_NEAR ? { ...sheet, size: LARGEST_WHOLE } : undefined;
+    const picture = alike?.picture ?? (await (far ? this.wholeSheet(far) : this.library.material(chosen)));
     const held = heldAt(Math.max(picture.width, picture.height));
     const resource: LoadedPicture = { kind: 'picture', picture, nominal, held };
     if (!sheet || whole || quick) return { key: alike?.key ?? materialKey(chosen), resource };
@@ -82,7 +87,7 @@ export class MaterialLoader {
     const { sheet } = this.orders(need, { ...around, quick: false, full: true });
     if (!sheet) return 0;
     if (isReadWhole(need.lay)) return Math.min(sheet.size, LARGEST_WHOLE) ** 2;
-    return around.frame.width * around.frame.height * around.scale ** 2;
+    return around.frame.width * around.frame.height * around.scale ** 2 * (need.lay.corners ? IN_PERSPECTIVE : 1);
   }
 
   /** A sheet at hand that differs from one of those that are wanted in how it is turned under its light only. */
@@ -152,5 +157,5 @@ const WHOLE = 'sheet';
 const MOST_WHOLE = 6;
 const wholeKey = (order: SheetOrder) => `${WHOLE}:${sheetKey(order)}`;
 
-/** Whether a drawing reads a sheet in other ways than as one part: repeated, mixed, on each face, in perspective. */
-const isReadWhole = ({ fit, faces, corners }: MaterialNeed['lay']): boolean => fit === 'tile' || faces || corners !== undefined;
+/** Whether a drawing reads a sheet in other ways than as one part: repeated, mixed, on each face. */
+const isReadWhole = ({ fit, faces }: MaterialNeed['lay']): boolean => fit === 'tile' || faces;

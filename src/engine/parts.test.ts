@@ -27,7 +27,8 @@ const at = ({ part }: Planned, x: number, y: number) => {
   return [...machine.bytes.slice(place, place + 4)];
 };
 const region = (x: number, y: number, width: number, height: number): Region => ({ x, y, width, height });
-const plan = (parts: Parts, read: Region, { continues = false, keeps = true } = {}) => parts.plan(fine, read, continues, keeps) as Planned;
+const plan = (parts: Parts, read: Region, { continues = false, keeps = true } = {}) =>
+  parts.plan(fine, read, { continues, keeps, levels: 2 }) as Planned;
 
 it('draws only what is new when a view moves, and nothing when all of it is at hand', async () => {
   const parts = new Parts(pool);
@@ -83,5 +84,5 @@ it('stays whole while a drawing reads it, even when another keeps the same part'
 });
 
 it('needs nothing of a sheet that lies elsewhere', () => {
-  expect(new Parts(pool).plan(fine, region(5000, 100, 50, 50), false, true)).toBeNull();
+  expect(new Parts(pool).plan(fine, region(5000, 100, 50, 50), { continues: false, keeps: true, levels: 2 })).toBeNull();
 });

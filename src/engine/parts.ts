@@ -1,5 +1,6 @@
 import type { FinePart, FineSheet } from '../core/graph/needs';
 import { pictureAt, pictureBytes, type Picture } from '../core/image/picture';
+import type { Size } from '../core/image/motion';
 import type { Region } from '../core/image/tile';
 import { partBytes } from '../core/materials/generate';
 import { MemoryCache } from './memoryCache';
@@ -8,8 +9,6 @@ import { sheetKey, windowsOf, type Task } from './sheets';
 
 /** Bytes of parts kept between drawings. */
 const MOST_BYTES = 128 * 2 ** 20;
-/** Smaller levels of a part: it is read at its own size, or a little smaller where a lay stretches it. */
-const LEVELS = 2;
 /** Sides of a part are multiples of this, so that its smaller levels lie on those of the sheet. */
 const STEP = 4;
 /** Pixels of nothing that a part has beyond the end of its sheet. */
@@ -22,6 +21,16 @@ export interface Planned {
   /** Makes the part whole once its windows are drawn. */
   finish(): Promise<void>;
   release(): void;
+}
+
+/** How a part is read. */
+export interface PartUse {
+  /** Whether the sheet is repeated on all sides; else there is nothing beyond its end. */
+  continues: boolean;
+  /** True to keep the part for the next drawing. */
+  keeps: boolean;
+  /** How many levels it has, its own size among them. */
+  levels: number;
 }
 
 interface Kept {
@@ -41,13 +50,8 @@ export class Parts {
     this.kept.clear();
   }
 
-  /**
-   * The part of a sheet that a drawing reads; null where nothing of the sheet is read.
-   *
-   * @param continues - Whether the sheet is repeated on all sides; else there is nothing beyond its end.
-   * @param keeps - True to keep the part for the next drawing.
-   */
-  plan(fine: FineSheet, read: Region, continues: boolean, keeps: boolean): Planned | null {
+  /** The part of a sheet that a drawing reads; null where nothing of the sheet is read. */
+  plan(fine: FineSheet, read: Region, { continues, keeps, levels }: PartUse): Planned | null {
     const { order, held } = fine;
     const up = (n: number) => Math.ceil(n / STEP) * STEP;
     const sheet: Region = { x: 0, y: 0, width: up(held.width), height: up(held.height) };
@@ -55,14 +59,14 @@ export class Parts {
     if (!wanted) return null;
     const [x, y] = [wanted.x, wanted.y].map((at) => Math.floor(at / STEP) * STEP);
     const region = { x, y, width: up(wanted.x + wanted.width - x), height: up(wanted.y + wanted.height - y) };
-    const key = `${sheetKey(order)}|`;
+    const key = `${sheetKey(order)}|${levels}|`;
     const before = keeps ? this.best(key, region) : null;
-    if (before && contains(before.region, region)) return this.again(before);
+    if (before && contains(before.region, region)) return this.again(before, held);
     const deep = order.part === 'height';
-    const bytes = pictureBytes(region.width, region.height, LEVELS, deep);
+    const bytes = pictureBytes(region.width, region.height, levels, deep);
     if (keeps) this.kept.makeRoom(bytes);
     const at = this.pool.heap.take(bytes);
-    const picture = pictureAt(at, region.width, region.height, LEVELS, deep);
+    const picture = pictureAt(at, region.width, region.height, levels, deep);
     const inside = continues ? region : overlap(region, sheet);
     const pixel = partBytes(order.part);
     const there = before && inside && overlap(before.region, inside);
@@ -72,7 +76,7 @@ export class Parts {
     const releases = before ? [before.release] : [];
     let isKept = false;
     return {
-      part: { picture, x, y },
+      part: { picture, held, x, y },
       tasks,
       finish: async () => {
         const rows = this.pool.machine?.bytes;
@@ -95,8 +99,8 @@ export class Parts {
   }
 
   /** A part that is at hand, as it is. */
-  private again({ picture, region, release }: Kept & { release: () => void }): Planned {
-    return { part: { picture, x: region.x, y: region.y }, tasks: [], finish: () => Promise.resolve(), release };
+  private again({ picture, region, release }: Kept & { release: () => void }, held: Size): Planned {
+    return { part: { picture, held, x: region.x, y: region.y }, tasks: [], finish: () => Promise.resolve(), release };
   }
 
   /** The part that is at hand and has most of a region in it. It stays until it is released. */

@@ -55,6 +55,8 @@ export interface FineSheet {
 /** A part of such a sheet: all that a drawing reads of it. */
 export interface FinePart {
   picture: Picture;
+  /** How much of the sheet is the source; less than of the whole one where the part is drawn smaller. */
+  held: Size;
   /** Where it begins on the sheet. */
   x: number;
   y: number;

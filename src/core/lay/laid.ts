@@ -1,48 +1,24 @@
 import type { DrawContext } from '../graph/context';
 import type { LoadedPicture } from '../graph/needs';
-import { sampleAffine, sampleCubic, sampleInPerspective, sampleWithoutRepeats, type Affine, type Edge } from '../image/sample';
-import type { Region, Tile } from '../image/tile';
+import { chain, isAffine, moved } from '../image/projection';
+import { sampleAffine, sampleCubic, sampleInPerspective, sampleWithoutRepeats, type Edge } from '../image/sample';
+import type { Tile } from '../image/tile';
 import { layMap, layProjection, type Lay } from './lay';
+import { continues, readingOf, readOn } from './reading';
 
 type Laid = Pick<DrawContext, 'machine' | 'width' | 'height' | 'unit'>;
 
-/** Pixels read around a place: the nearest ones, and those of a smaller level. */
-const MARGIN = 4;
-
 const edgeOf = ({ fit, mirror }: Lay): Edge => (fit !== 'tile' ? 'clear' : mirror ? 'mirror' : 'wrap');
 
-/** A part of a sheet is read where the drawing takes about as many pixels of it as the sheet has; smaller drawings read the whole picture. */
-const MOST_REDUCTION = 1.8;
-
-/** Whether the sheet that a lay lies on is repeated on all sides. */
-export const continues = ({ fit }: Lay): boolean => fit === 'tile';
-
-/** Whether a drawing under a map reads a part of a sheet, rather than the whole picture. */
-export const readsPart = ({ a, b, c, d }: Affine): boolean => Math.max(Math.hypot(a, b), Math.hypot(c, d)) <= MOST_REDUCTION;
-
-/** What a region reads of a sheet under a map: the box around it, with the pixels between which values are interpolated. */
-export function readOn({ a, b, c, d, e, f }: Affine, { x, y, width, height }: Region): Region {
-  const corners = [
-    [x, y],
-    [x + width, y],
-    [x, y + height],
-    [x + width, y + height],
-  ];
-  const xs = corners.map(([px, py]) => a * px + c * py + e);
-  const ys = corners.map(([px, py]) => b * px + d * py + f);
-  const [left, top] = [Math.floor(Math.min(...xs)) - MARGIN, Math.floor(Math.min(...ys)) - MARGIN];
-  return { x: left, y: top, width: Math.ceil(Math.max(...xs)) + MARGIN - left, height: Math.ceil(Math.max(...ys)) + MARGIN - top };
-}
-
 /** Fills a tile from the part of a large sheet that was drawn for it; false when the tile reads more than that. */
-function fillFromPart({ machine, ...frame }: Laid, tile: Tile, { fine, part, nominal }: Omit<LoadedPicture, 'kind'>, lay: Lay): boolean {
-  if (!fine || !part || !nominal) return false;
-  const map = layMap(lay, nominal, frame, fine.held);
-  if (!readsPart(map)) return false;
-  const read = readOn(map, tile);
+function fillFromPart({ machine, ...frame }: Laid, tile: Tile, { part, nominal }: Omit<LoadedPicture, 'kind'>, lay: Lay): boolean {
+  if (!part || !nominal) return false;
+  const reading = readingOf(lay, nominal, frame, part.held);
+  const read = reading && readOn(reading, tile);
+  if (!read) return false;
   const { width, height } = part.picture;
   // Beyond the end of a sheet that is not repeated there is nothing to read.
-  const [right, bottom] = continues(lay) ? [Infinity, Infinity] : [fine.held.width, fine.held.height];
+  const [right, bottom] = continues(lay) ? [Infinity, Infinity] : [part.held.width, part.held.height];
   const [left, top] = continues(lay) ? [-Infinity, -Infinity] : [0, 0];
   const holds =
     Math.max(left, read.x) >= part.x &&
@@ -50,7 +26,9 @@ function fillFromPart({ machine, ...frame }: Laid, tile: Tile, { fine, part, nom
     Math.min(right, read.x + read.width) <= part.x + width &&
     Math.min(bottom, read.y + read.height) <= part.y + height;
   if (!holds) return false;
-  sampleAffine(machine, part.picture, { ...map, e: map.e - part.x, f: map.f - part.y }, 'extend', tile);
+  const map = chain(moved(-part.x, -part.y), reading.map);
+  if (isAffine(map)) sampleAffine(machine, part.picture, { a: map[0], b: map[3], c: map[1], d: map[4], e: map[2], f: map[5] }, 'extend', tile);
+  else sampleInPerspective(machine, part.picture, map, 'extend', tile);
   return true;
 }
 
