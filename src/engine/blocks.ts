@@ -5,6 +5,7 @@ import type { Region } from '../core/image/tile';
 import type { Frame, Lay, Size } from '../core/lay/lay';
 import { continues, halvings, levelsOfPart, partFor, readingOf, type Reading } from '../core/lay/reading';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
+import { SHEET_GRID } from '../core/materials/windows';
 import { reachesOf } from '../core/render/reach';
 import type { DrawOptions } from './drawing';
 import type { Pool } from './pool';
@@ -98,7 +99,9 @@ function readBy({ graph, frame, scale }: Plan, block: Region, { node, fine, lay,
   const reach = reachesOf(graph, unitOfPlan({ frame, scale })).to(node, graph.root);
   if (reach === null) return null;
   const around = { x: block.x - reach, y: block.y - reach, width: block.width + 2 * reach, height: block.height + 2 * reach };
-  const size = Math.round(fine.order.size / 2 ** halvings(reading, around));
+  const smallest = fine.order.size / 2 ** halvings(reading, around);
+  // One that is repeated meets itself at its edges.
+  const size = continues(lay) ? Math.ceil(smallest / SHEET_GRID) * SHEET_GRID : Math.round(smallest);
   if (size === fine.order.size) return { read: partFor(reading, around, most), fine };
   if (size <= WHOLE_SIDE) return null;
   const share = size / fine.order.size;

@@ -63,7 +63,7 @@ export class MaterialLoader {
     const { side, order, sheet } = this.orders(need, around, larger);
     const nominal = nominalOf({ kind: 'material', id: need.id, aspect: need.aspect }, frame);
     const heldAt = (long: number) => ({ width: (nominal.width * long) / NOMINAL, height: (nominal.height * long) / NOMINAL });
-    const whole = sheet && isReadWhole(need.lay) ? { ...sheet, size: Math.min(sheet.size, LARGEST_WHOLE) } : undefined;
+    const whole = sheet && isReadWhole(need, sheet.size) ? { ...sheet, size: Math.min(sheet.size, LARGEST_WHOLE) } : undefined;
     if (whole && (!quick || this.library.has(wholeKey(whole)))) {
       const picture = await this.wholeSheet(whole);
       return { key: sheetKey(whole), resource: { kind: 'picture', picture, nominal, held: heldAt(whole.size) } };
@@ -86,7 +86,7 @@ export class MaterialLoader {
   detailPixels(need: MaterialNeed, around: { frame: Size; scale: number }): number {
     const { sheet } = this.orders(need, { ...around, quick: false, full: true });
     if (!sheet) return 0;
-    if (isReadWhole(need.lay)) return Math.min(sheet.size, LARGEST_WHOLE) ** 2;
+    if (isReadWhole(need, sheet.size)) return Math.min(sheet.size, LARGEST_WHOLE) ** 2;
     return around.frame.width * around.frame.height * around.scale ** 2 * (need.lay.corners ? IN_PERSPECTIVE : 1);
   }
 
@@ -135,7 +135,7 @@ export class MaterialLoader {
       ...(lighting ? { lighting } : {}),
     });
     // Pixel for pixel, so that nothing is lost between them; but one that is repeated meets itself at its edges.
-    const size = Math.min(LARGEST, isReadWhole(lay) ? Math.ceil(seen / SHEET_GRID) * SHEET_GRID : Math.round(seen));
+    const size = Math.min(LARGEST, lay.fit === 'tile' || lay.faces ? Math.ceil(seen / SHEET_GRID) * SHEET_GRID : Math.round(seen));
     const sheet =
       full && this.sheets.areDrawn && size > SIDES[0] ? { id, seed, params, part, lighting, aspect: square ? 1 : aspect, size } : undefined;
     return { side: materialSide(seen, material.fine), order, sheet };
@@ -157,5 +157,9 @@ const WHOLE = 'sheet';
 const MOST_WHOLE = 6;
 const wholeKey = (order: SheetOrder) => `${WHOLE}:${sheetKey(order)}`;
 
-/** Whether a drawing reads a sheet in other ways than as one part: repeated, mixed, on each face. */
-const isReadWhole = ({ fit, faces }: MaterialNeed['lay']): boolean => fit === 'tile' || faces;
+/** Whether a drawing reads a sheet in other ways than as one part: mixed, mirrored, on each face, or so often repeated that it is better drawn once. */
+function isReadWhole({ id, lay }: MaterialNeed, size: number): boolean {
+  const { fit, mix, mirror, faces } = lay;
+  const { seamless, shape } = materialById(id);
+  return faces || (fit === 'tile' && (size <= LARGEST_WHOLE || mix || mirror || !seamless || shape !== 'square'));
+}
