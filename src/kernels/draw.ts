@@ -51,10 +51,27 @@ function broken4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, start: f32, wave
   return out;
 }
 
+/** By how much the value of a stroke differs at four places, because it is a bundle of strands: streaks along it, many half widths long, of mean 1. */
+// @ts-ignore: decorator
+@inline
+function strands4(x: v128, py: f32, dx: f32, dy: f32, len2: f32, ra: f32, rb: f32, start: f32, count: f32, amount: f32, seed: i32): v128 {
+  const length = sqrt<f32>(len2);
+  let out = f32x4.splat(1);
+  for (let lane = 0; lane < 4; lane++) {
+    const px = lane == 0 ? f32x4.extract_lane(x, 0) : lane == 1 ? f32x4.extract_lane(x, 1) : lane == 2 ? f32x4.extract_lane(x, 2) : f32x4.extract_lane(x, 3);
+    const along = (px * dx + py * dy) / length;
+    const half = max<f32>(0.5, ra + (rb - ra) * clamp1(along / length));
+    const across = (px * dy - py * dx) / (length * half);
+    const k: f32 = max<f32>(0.1, 1 + amount * noiseAt((start + along) * <f32>0.06 / max<f32>(ra, rb) + <f32>seed * <f32>3.7, across * count * <f32>0.5, seed));
+    out = lane == 0 ? f32x4.replace_lane(out, 0, k) : lane == 1 ? f32x4.replace_lane(out, 1, k) : lane == 2 ? f32x4.replace_lane(out, 2, k) : f32x4.replace_lane(out, 3, k);
+  }
+  return out;
+}
+
 /**
- * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value, way from its beginning, wave) f32 in px of a sheet, then two words
- * that are not read; a negative half width starts a new stroke (its absolute value is used). Where `wave` is over 0 the edges are broken in waves of that
- * length. A line under one pixel wide keeps half a pixel and loses value instead. The plane is w × h pixels whose first is (x0, y0) of
+ * Strokes into a plane, combined by maximum. `points` holds (x, y, half width, value, way from its beginning, wave, strands) f32 in px of a sheet, then a
+ * word that is not read; a negative half width starts a new stroke (its absolute value is used). Where `wave` is over 0 the edges are broken in waves of that
+ * length; where `strands` is, the stroke is a bundle of so many, which are seen where each is wider than a pixel. A line under one pixel wide keeps half a pixel and loses value instead. The plane is w × h pixels whose first is (x0, y0) of
  * the sheet; with `wrap` the sheet, W × H, is a torus.
  */
 export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32, H: i32, points: usize, count: i32, wrap: i32): void {
@@ -76,6 +93,8 @@ export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32
     const vb = f32.load(q + 12);
     const wave = f32.load(q + 20);
     const start = f32.load(p + 16);
+    const strands = f32.load(q + 24);
+    const streaked: f32 = strands > 0 ? <f32>1.5 * clamp1(<f32>2.4 * max<f32>(ra, rb) / strands - <f32>0.9) : 0;
     const broken: f32 = wave > 0 ? <f32>0.2 * clamp1(max<f32>(ra, rb) - <f32>0.8) : 0;
     const r = max<f32>(max<f32>(ra, rb) * (1 + 2 * broken), 0.5) + 1;
     const dx = xb - xa;
@@ -110,7 +129,9 @@ export function drawStrokes(dst: usize, w: i32, h: i32, x0: i32, y0: i32, W: i32
             const x = f32x4.sub(f32x4.add(f32x4.splat(<f32>i), f32x4(0.5, 1.5, 2.5, 3.5)), f32x4.splat(xa));
             const at = row + (<usize>(i + turnX - x0) << 2);
             const rough = broken > 0 ? broken4(x, py, dx, dy, len2, start, wave, broken, seed) : f32x4.splat(1);
-            putSome(at, f32x4.pmax(v128.load(at), capsule4(x, py, dx, dy, len2, ra, rb, va, vb, rough)), last + 1 - i);
+            let value = capsule4(x, py, dx, dy, len2, ra, rb, va, vb, rough);
+            if (streaked > 0 && v128.any_true(value)) value = f32x4.mul(value, strands4(x, py, dx, dy, len2, ra, rb, start, strands, streaked, seed));
+            putSome(at, f32x4.pmax(v128.load(at), value), last + 1 - i);
           }
           if (!wrap) break;
         }

@@ -131,6 +131,28 @@ it('draws strokes as the greatest of their capsules, thin ones paler instead of 
   }
 });
 
+it('streaks a bundle of strands along its length, without making it lighter, once a strand is wider than a pixel', () => {
+  const [w, h] = [240, 40];
+  const draw = (half: number, strands: number) => {
+    kernels.fill(A, w * h, 0);
+    floats.set([-20, 20, -half, 0.5, 0, 0, strands, 0, 260, 20, half, 0.5, 280, 0, strands, 0], B / 4);
+    kernels.drawStrokes({ dst: A, w, h, x0: 0, y0: 0, W: w, H: h, points: B, count: 2, wrap: 0 });
+    return floats.slice(A / 4, A / 4 + w * h);
+  };
+  expect(draw(1.4, 4)).toEqual(draw(1.4, 0));
+  const [plain, streaked] = [draw(12, 0), draw(12, 6)];
+  const mean = (values: Float32Array) => values.reduce((sum, v) => sum + v, 0) / values.length;
+  expect(Math.abs(mean(streaked) / mean(plain) - 1)).toBeLessThan(0.08);
+  // Along the stroke it changes little, across it much.
+  let [along, across] = [0, 0];
+  for (let y = 11; y < 29; y++)
+    for (let x = 20; x < 220; x++) {
+      along += Math.abs(streaked[y * w + x] - streaked[y * w + x + 1]);
+      across += Math.abs(streaked[y * w + x] - streaked[(y + 1) * w + x]);
+    }
+  expect(across).toBeGreaterThan(8 * along);
+});
+
 it('casts a shadow away from the light, as long as the slope says', () => {
   const [w, h] = [64, 16];
   kernels.fill(B, w * h, 0);

@@ -6,7 +6,7 @@ import { Decisions } from './making/decisions';
 import type { Operation, Step } from './making/operation';
 import { constant } from './making/operations/arithmetic';
 import { coordinates } from './making/operations/coordinates';
-import { spots, strokes, tableOf } from './making/operations/events';
+import { spots, strokes, tableOf, type StrokeDetail } from './making/operations/events';
 import { noise } from './making/operations/noise';
 import { white } from './making/operations/white';
 import { Random } from './random';
@@ -115,12 +115,9 @@ export class Sheet implements Ground {
     return fine.add(coarse, -1).scale(1 / Math.sqrt(rest));
   }
 
-  /**
-   * Strokes combined by maximum. `least`: least half width in pixels, for lines that must be found at any size. `broken`: their edges are, as those of a crack
-   * or a scratch; seen where they are some pixels wide.
-   */
-  strokes(list: StrokePoint[][], { into = this.plane(), least, broken = false }: { into?: Field; least?: number; broken?: boolean } = {}): Field {
-    return into.become(this.step(strokes, { points: tableOf(list, broken), least }, into));
+  /** Strokes combined by maximum. `least`: least half width in pixels, for lines that must be found at any size. */
+  strokes(list: StrokePoint[][], { into = this.plane(), least, ...detail }: { into?: Field; least?: number } & StrokeDetail = {}): Field {
+    return into.become(this.step(strokes, { points: tableOf(list, detail), least }, into));
   }
 
   /** Spots combined by maximum; `rim` is the softness of their edge in parts of the radius, `uneven` by how much large ones differ from place to place. */

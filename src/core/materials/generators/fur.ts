@@ -26,7 +26,7 @@ export default defineMaterial({
     const turn = sheet.noise(2, { octaves: 3 });
     const mottle = sheet.noise(5, { octaves: 4 }).step(0.5, 1.3).scale(spots);
     // From the root a hair rises out of the dark; its tip is light and thin.
-    const layer = (count: number, reach: number, half: number) => {
+    const layer = (count: number, reach: number, half: number, strands: number) => {
       const list: StrokePoint[][] = [];
       for (let k = 0; k < Math.round(count); k++) {
         let [x, y] = [random.next(), random.next()];
@@ -43,11 +43,11 @@ export default defineMaterial({
         }
         list.push(points);
       }
-      return sheet.strokes(list);
+      return sheet.strokes(list, { strands });
     };
-    const wool = [0, 1].map(() => layer(1.1 * hairs, 0.013, 0.0011));
-    const under = layer(hairs, 0.02, 0.00075);
-    const guard = layer(0.4 * hairs, 0.03, 0.00055);
+    const wool = [0, 1].map(() => layer(0.95 * hairs, 0.013, 0.0011, 6));
+    const under = layer(hairs, 0.02, 0.00075, 4);
+    const guard = layer(0.4 * hairs, 0.03, 0.00055, 2);
     const coat = wool[0].scale(0.3).max(wool[1].scale(0.42)).max(under.scale(0.72)).max(guard.copy());
     return {
       lightness: coat.copy().scale(60, 30).add(mottle, -13).clamp(2, 96),

@@ -16,8 +16,8 @@ const planeOf = ({ frame, region }: Making, finer = 1) => ({
 
 interface StrokesParams {
   /**
-   * (x, y, half width, value, way from its beginning, length of the waves of its edges) of each point and two unused words, lengths in fractions of the long
-   * side; a negative half width begins a stroke.
+   * (x, y, half width, value, way from its beginning, length of the waves of its edges, strands) of each point and an unused word, lengths in fractions of
+   * the long side; a negative half width begins a stroke.
    */
   points: Float32Array;
   /** Least half width, in pixels. */
@@ -62,8 +62,16 @@ function drawStrokes(making: Making, { points, least = 1e-4 }: StrokesParams, ds
 /** Waves of a broken edge are so many half widths long. */
 const WAVE = 2.8;
 
-/** Strokes as one table; with broken edges where that is asked for. */
-export function tableOf(list: readonly StrokePoint[][], broken: boolean): Float32Array {
+/** How strokes are where they are some pixels wide. */
+export interface StrokeDetail {
+  /** Their edges are broken, as those of a crack or a scratch. */
+  broken?: boolean;
+  /** Each is a bundle of so many strands, as a lock of hair. */
+  strands?: number;
+}
+
+/** Strokes as one table. */
+export function tableOf(list: readonly StrokePoint[][], { broken = false, strands = 0 }: StrokeDetail): Float32Array {
   const points = new Float32Array(list.reduce((n, stroke) => n + stroke.length, 0) * STROKE_WORDS);
   let p = 0;
   for (const stroke of list) {
@@ -71,7 +79,7 @@ export function tableOf(list: readonly StrokePoint[][], broken: boolean): Float3
     let way = 0;
     for (const [i, [x, y, half, value]] of stroke.entries()) {
       if (i > 0) way += Math.hypot(x - stroke[i - 1][0], y - stroke[i - 1][1]);
-      points.set([x, y, Math.max(NARROW, half) * (i === 0 ? -1 : 1), value, way, wave], p);
+      points.set([x, y, Math.max(NARROW, half) * (i === 0 ? -1 : 1), value, way, wave, strands], p);
       p += STROKE_WORDS;
     }
   }
