@@ -45,10 +45,10 @@ export default defineMaterial({
       }
       return sheet.strokes(list, { strands });
     };
-    const wool = [0, 1].map(() => layer(1.4 * hairs, 0.013, 0.001, 6));
+    const wool = [0, 1].map(() => layer(1.1 * hairs, 0.013, 0.0011, 6));
     const under = layer(hairs, 0.02, 0.00075, 4);
     const guard = layer(0.4 * hairs, 0.03, 0.00055, 2);
-    const coat = wool[0].scale(0.36).max(wool[1].scale(0.48)).max(under.scale(0.72)).max(guard.copy());
+    const coat = wool[0].scale(0.34).max(wool[1].scale(0.46)).max(under.scale(0.72)).max(guard.copy());
     return {
       lightness: coat.copy().scale(60, 30).add(mottle, -13).clamp(2, 96),
       a: sheet.plane(1.6).add(mottle, 0.8),
