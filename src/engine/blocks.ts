@@ -17,9 +17,11 @@ const MOST = 4.2e6;
 /** Most pixels across and down of one of several blocks: two windows with what is read around them. */
 const ACROSS = 1510;
 const DOWN = 754;
-/** Most pixels that are drawn of a sheet in perspective for each pixel of a block, and for a block. Blocks that would need more are halved, down to a side. */
+/** Most pixels that are drawn of a sheet in perspective for each pixel that a block reads of the drawing, and bounds of that. */
 const MOST_READ = 8;
 const MOST_OF_ONE = 16e6;
+const LEAST_OF_ONE = 1e6;
+/** Blocks that would need more are halved, down to this side. */
 const LEAST_SIDE = 256;
 /** A sheet that is no finer than this is at hand whole. */
 const WHOLE_SIDE = 2048;
@@ -74,8 +76,8 @@ export function blocksOfRegion(region: Region): Region[] {
 function halved(plan: Plan, parts: readonly InParts[], block: Region): Region[] {
   const { x, y, width, height } = block;
   const takesTooMuch = (part: InParts): boolean => {
-    const { read } = readBy(plan, block, part) ?? {};
-    return !!read && read.width * read.height > mostRead(block);
+    const by = part.lay.corners ? readBy(plan, block, part, true) : null;
+    return !!by?.read && by.read.width * by.read.height > by.most;
   };
   if (Math.max(width, height) < 2 * LEAST_SIDE || !parts.some(takesTooMuch)) return [block];
   const [left, top] = [width >> 1, height >> 1];
@@ -92,22 +94,22 @@ function halved(plan: Plan, parts: readonly InParts[], block: Region): Region[] 
   return halves.flatMap((half) => halved(plan, parts, half));
 }
 
-const mostRead = ({ width, height }: Region): number => Math.min(MOST_OF_ONE, MOST_READ * width * height);
-
-/** What a block reads of a sheet, and the sheet as finely as it is seen there; null where the whole picture will do. */
-function readBy({ graph, frame, scale }: Plan, block: Region, { node, fine, lay, loaded, reading, drawn }: InParts, most?: number) {
+/** What a block reads of a sheet, within a limit unless `all` of it is wanted, and the sheet as finely as it is seen there; null where the whole picture will do. */
+function readBy({ graph, frame, scale }: Plan, block: Region, { node, fine, lay, loaded, reading, drawn }: InParts, all = false) {
   const reach = reachesOf(graph, unitOfPlan({ frame, scale })).to(node, graph.root);
   if (reach === null) return null;
   const around = { x: block.x - reach, y: block.y - reach, width: block.width + 2 * reach, height: block.height + 2 * reach };
+  const most = Math.max(LEAST_OF_ONE, Math.min(MOST_OF_ONE, MOST_READ * around.width * around.height));
+  const limit = all ? Infinity : most;
   const smallest = fine.order.size / 2 ** halvings(reading, around);
   // One that is repeated meets itself at its edges.
   const size = continues(lay) ? Math.ceil(smallest / SHEET_GRID) * SHEET_GRID : Math.round(smallest);
-  if (size === fine.order.size) return { read: partFor(reading, around, most), fine };
+  if (size === fine.order.size) return { read: partFor(reading, around, limit), fine, most };
   if (size <= WHOLE_SIDE) return null;
   const share = size / fine.order.size;
   const held = { width: fine.held.width * share, height: fine.held.height * share };
   const smaller = readingOf(lay, loaded.nominal as Size, drawn, held);
-  return { read: smaller && partFor(smaller, around, most), fine: { order: { ...fine.order, size }, held } };
+  return { read: smaller && partFor(smaller, around, limit), fine: { order: { ...fine.order, size }, held }, most };
 }
 
 /** Draws plans whose materials are drawn in parts: block after block, each with the parts that it reads. */
@@ -182,7 +184,7 @@ export class Blocks {
   }
 
   private planPart(plan: Plan, block: Region, part: InParts): Planned | null {
-    const { read, fine } = readBy(plan, block, part, mostRead(block)) ?? {};
+    const { read, fine } = readBy(plan, block, part) ?? {};
     if (!read || !fine) return null;
     // What is drawn in one block is a view that the next drawing most likely shares.
     return this.parts.plan(fine, read, { continues: continues(part.lay), keeps: block === plan.region, levels: levelsOfPart(part.lay) });
