@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from '../core/piece/schema';
+import { complain } from './notices';
 import { savePiece, storedChange } from './records';
 
 // The store writes asynchronously, and a page that is closed or loaded again does not wait for it. localStorage is written at once, so what is not saved yet
@@ -41,9 +42,10 @@ export const dropLeft = (id: string): void => shelf()?.removeItem(PREFIX + id);
 
 let taken: Promise<void> | undefined;
 
-/** Stores what an earlier page left, once for each page. What cannot be stored stays for the next one. @throws StoreFull when there is no room */
-export const takeUpLeft = (): Promise<void> => (taken ??= takeUp());
+/** Stores what an earlier page left, once for each page; says so where that fails. */
+export const takeUpLeft = (): Promise<void> => (taken ??= takeUp().catch(complain));
 
+/** Stores what an earlier page left. What cannot be stored stays for the next one. @throws StoreFull when there is no room */
 export async function takeUp(): Promise<void> {
   const all = shelf();
   if (!all) return;

@@ -62,7 +62,7 @@ export const usePieces = create<PiecesState>((set, get) => ({
   deleted: [],
   space: null,
   async refresh() {
-    await takeUpLeft().catch(complain);
+    await takeUpLeft();
     set({ ...(await listPieces()), space: await space() });
   },
   async create(blob, name, isAccepted = false) {

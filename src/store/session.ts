@@ -20,7 +20,7 @@ let visits = 0;
 export async function openPiece(id: string): Promise<boolean> {
   visits++;
   await flush();
-  await takeUpLeft().catch(complain);
+  await takeUpLeft();
   const holds = await holdPiece(id, lost);
   const now = useBench.getState();
   if (now.piece?.id === id && !now.follows && now.saved === 'saved' && (await storedChange(id)) === now.piece.changed) {
