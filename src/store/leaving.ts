@@ -17,7 +17,7 @@ const leftSchema = z.object({
 });
 
 /** null where the browser refuses it. */
-function shelf(): Storage | null {
+function localStore(): Storage | null {
   try {
     return globalThis.localStorage ?? null;
   } catch {
@@ -29,7 +29,7 @@ function shelf(): Storage | null {
 export function leave(piece: Piece, bases: number[], more: Record<string, string>): void {
   for (const records of [more, {}]) {
     try {
-      shelf()?.setItem(PREFIX + piece.id, JSON.stringify({ piece, bases, more: records }));
+      localStore()?.setItem(PREFIX + piece.id, JSON.stringify({ piece, bases, more: records }));
       return;
     } catch {
       // No room for that much.
@@ -38,7 +38,7 @@ export function leave(piece: Piece, bases: number[], more: Record<string, string
 }
 
 /** The piece has been saved after all. */
-export const dropLeft = (id: string): void => shelf()?.removeItem(PREFIX + id);
+export const dropLeft = (id: string): void => localStore()?.removeItem(PREFIX + id);
 
 let taken: Promise<void> | undefined;
 
@@ -47,7 +47,7 @@ export const takeUpLeft = (): Promise<void> => (taken ??= takeUp().catch(complai
 
 /** Stores what an earlier page left. What cannot be stored stays for the next one. @throws StoreFull when there is no room */
 export async function takeUp(): Promise<void> {
-  const all = shelf();
+  const all = localStore();
   if (!all) return;
   const keys = Array.from({ length: all.length }, (_, i) => all.key(i) ?? '').filter((key) => key.startsWith(PREFIX));
   for (const key of keys) {
