@@ -50,3 +50,27 @@ it('gives up with one sentence when no worker can be started any more, and tries
   expect(answer).toBe('read');
   pool.close();
 });
+
+it('waits longer for each worker that is slow to start, instead of giving up', async () => {
+  const timers: ReturnType<typeof setTimeout>[] = [];
+  const later = (work: () => void, ms: number) => void timers.push(setTimeout(work, ms));
+  let spawned = 0;
+  const spawn = (): WorkerHandle => {
+    spawned++;
+    let [say, gone]: [(message: FromWorker) => void, boolean] = [() => undefined, false];
+    return {
+      post: (message: ToWorker) => {
+        // As long as its start takes, it answers nothing either.
+        if (message.kind === 'start') later(() => gone || say({ kind: 'ready' }), 900);
+        if (message.kind === 'call') later(() => gone || say({ kind: 'answer', ticket: message.ticket, value: message.question.call }), 950);
+      },
+      listen: (onMessage) => void (say = onMessage),
+      terminate: () => void (gone = true),
+    };
+  };
+  const pool = new Pool({ module, shared: true, size: 1, spawn, patience: 100 });
+  await expect(pool.call({ call: 'read', at: 0, bytes: 1 })).resolves.toBe('read');
+  expect(spawned).toBeGreaterThan(1);
+  pool.close();
+  timers.forEach(clearTimeout);
+});

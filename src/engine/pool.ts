@@ -39,6 +39,8 @@ interface PoolWorker {
 const RING = 64;
 /** Workers that may die before they start until the pool gives up. */
 const STILLBORN = 4;
+/** The longest that a worker may take to start, in ms. */
+const LONGEST_START = 20_000;
 
 /**
  * Workers on one shared memory, or each on its own when memory cannot be shared. Jobs of tiles run one after another; questions go to
@@ -88,7 +90,9 @@ export class Pool implements TilePool {
       const questions = [...m.pending.values()];
       const busy = questions.some((q) => q.heard && now - q.sent < 30_000);
       const owes = m.inJob !== 0 || questions.length > 0;
-      if (owes && !busy && now - Math.max(m.alive, m.asked) > patience) this.replace(m);
+      // One that is slow to start, as on a busy machine, would be as slow the next time: each is given longer than the one before.
+      const most = m.started ? patience : Math.min(Math.max(patience, LONGEST_START), patience * 2 ** (this.stillborn + 1));
+      if (owes && !busy && now - Math.max(m.alive, m.asked) > most) this.replace(m);
     }
   }
 
