@@ -2,8 +2,8 @@ import { useEffect } from 'react';
 
 /** How many elements are remembered that had the focus. */
 const REMEMBERED = 12;
-/** When to check for lost focus, in ms after a control was used: screens open at once, dialogs a little later. */
-const LOOKS = [60, 300, 1000, 2500];
+/** When to check for lost focus, in ms after a control was used: screens open at once, dialogs a little later, and a piece much later on a slow machine. */
+const LOOKS = [60, 300, 1000, 2500, 5000, 10_000, 20_000];
 
 const isSeen = (element: HTMLElement) => element.isConnected && element.offsetParent !== null && !element.closest('[inert]');
 const isUsable = (element: HTMLElement) => isSeen(element) && !element.matches(':disabled, [aria-disabled="true"]');
@@ -46,11 +46,14 @@ export function useLanding(): void {
     // Keys and screen readers click without a press.
     const onClick = ({ detail }: MouseEvent) => detail === 0 && watch();
     const onKey = ({ key }: KeyboardEvent) => (key === 'Enter' || key === ' ' || key === 'Escape' || key === 'Delete') && watch();
+    const leave = () => timers.forEach(clearTimeout);
     document.addEventListener('focusin', onFocus);
+    document.addEventListener('pointerdown', leave, true);
     document.addEventListener('click', onClick, true);
     document.addEventListener('keydown', onKey, true);
     return () => {
-      timers.forEach(clearTimeout);
+      leave();
+      document.removeEventListener('pointerdown', leave, true);
       document.removeEventListener('focusin', onFocus);
       document.removeEventListener('click', onClick, true);
       document.removeEventListener('keydown', onKey, true);
