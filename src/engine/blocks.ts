@@ -3,7 +3,7 @@ import type { GraphNode } from '../core/graph/node';
 import type { Machine } from '../core/image/machine';
 import type { Region } from '../core/image/tile';
 import type { Frame, Lay, Size } from '../core/lay/lay';
-import { continues, halvings, levelsOfPart, partFor, readingOf, type Reading } from '../core/lay/reading';
+import { continues, halvings, levelsOfPart, partFor, readingOf, WHOLE_SIDE, type Reading } from '../core/lay/reading';
 import { bytesOfPlan, postedPlan, unitOfPlan, type Plan } from '../core/render/plan';
 import { SHEET_GRID } from '../core/materials/windows';
 import { reachesOf } from '../core/render/reach';
@@ -23,8 +23,6 @@ const MOST_OF_ONE = 16e6;
 const LEAST_OF_ONE = 1e6;
 /** Blocks that would need more are halved, down to this side. */
 const LEAST_SIDE = 256;
-/** A sheet that is no finer than this is at hand whole. */
-const WHOLE_SIDE = 2048;
 /** Share of the time that windows take of a block's. */
 const WINDOWS = 0.7;
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from '../core/piece/schema';
 import { complain } from './notices';
-import { savePiece, storedChange } from './records';
+import { parsed, savePiece, storedChange } from './records';
 
 // The store writes asynchronously, and a page that is closed or loaded again does not wait for it. localStorage is written at once, so what is not saved yet
 // is left there and stored when the application is opened the next time.
@@ -62,12 +62,4 @@ async function store({ piece, bases, more }: z.output<typeof leftSchema>): Promi
   // Deleted for good meanwhile, or saved by another tab.
   if (stored === null || stored === piece.changed) return;
   await savePiece(piece, { base: bases.includes(stored) ? stored : bases[0], more });
-}
-
-function parsed(text: string | null): unknown {
-  try {
-    return JSON.parse(text ?? 'null');
-  } catch {
-    return null;
-  }
 }

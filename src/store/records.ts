@@ -28,7 +28,8 @@ const pieceKey = (id: string) => `piece:${id}`;
 const cardKey = (id: string) => `card:${id}`;
 const idsOf = (keys: string[], prefix: string) => keys.filter((key) => key.startsWith(prefix)).map((key) => key.slice(prefix.length));
 
-const parsed = (text: string | null | undefined): unknown => {
+/** Data of a record; null when there is none, or it is no JSON. */
+export const parsed = (text: string | null | undefined): unknown => {
   try {
     return text === null || text === undefined ? null : JSON.parse(text);
   } catch {

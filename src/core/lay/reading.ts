@@ -4,9 +4,10 @@ import { cornerSpread, layProjection, NOMINAL, type Frame, type Lay, type Size }
 
 /** A part of a sheet is read where the drawing takes about as many pixels of it as the sheet has; smaller drawings read the whole picture. */
 const MOST_REDUCTION = 1.8;
-/** In perspective the far end of a part is seen smaller than the near one. Beyond this the whole picture, of so many pixels, is as fine. */
+/** In perspective the far end of a part is seen smaller than the near one, at most by so much. */
 const MOST_IN_PERSPECTIVE = 4;
-const WHOLE_SIDE = 2048;
+/** Long side of the whole picture of a material: a sheet that is no finer is not drawn in parts. */
+export const WHOLE_SIDE = 2048;
 
 /** Pixels read around a place: the nearest ones, and those of smaller levels. */
 const MARGIN = 4;
